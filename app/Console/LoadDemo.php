@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console;
+
+use App\Models\Job;
+use App\Models\Shot;
+use App\Treatment\Recipes;
+use App\Treatment\Tracks;
+use Cossel\Core\Motion\Track;
+use Illuminate\Console\Command;
+use Illuminate\Support\Str;
+
+final class LoadDemo extends Command
+{
+    private const JOB = 'The Verrin Glasshouse';
+    private const PEOPLE = ['Ione', 'Dario', 'Wren'];
+    private const SHOTS = [
+        'gh010_backlit' => 'Dario. Bright panes behind, the face about two stops under. Open it, keep the panes.',
+        'gh020_laugh' => 'Ione. Teeth a little yellow, lips too loud.',
+        'gh030_gaze' => 'Wren. Green eyes wanted; two blinks.',
+        'gh040_skin' => 'Wren. Redness, two spots; a cloud passes from frame 34.',
+        'gh050_leaf' => 'Dario. Hand-held; a leaf passes in front of the face.',
+    ];
+
+    protected $signature = 'cossel:load-demo';
+
+    protected $description = 'Loads the demo job, if it is not there yet';
+
+    public function handle(Recipes $recipes, Tracks $tracks): int
+    {
+        if (Job::where('name', self::JOB)->exists()) {
+            return 0;
+        }
+        $job = Job::create(['name' => self::JOB]);
+        foreach (self::PEOPLE as $name) {
+            $job->people()->create(['name' => $name, 'slug' => Str::slug($name)]);
+        }
+        foreach (self::SHOTS as $name => $notes) {
+            if ($this->call('cossel:import', ['files' => [base_path("demo/footage/{$name}.webm")], '--job' => self::JOB]) !== 0) {
+                return 1;
+            }
+            $shot = Shot::where(['job_id' => $job->id, 'name' => $name])->firstOrFail();
+            $shot->update(['notes' => $notes]);
+            $this->treat($shot, $recipes, $tracks);
+        }
+
+        return 0;
+    }
+
+    /** Gives a shot its finished treatment, where demo/recipes has one. */
+    private function treat(Shot $shot, Recipes $recipes, Tracks $tracks): void
+    {
+        $recipe = base_path("demo/recipes/{$shot->name}.recipe.json");
+        if (!is_file($recipe)) {
+            return;
+        }
+        foreach (glob(base_path("demo/recipes/{$shot->name}.*.track.json")) ?: [] as $track) {
+            $tracks->keep(Track::read(json_decode((string) file_get_contents($track), true, flags: JSON_THROW_ON_ERROR)));
+        }
+        $recipes->save($shot, $shot->revision, json_decode((string) file_get_contents($recipe), true, flags: JSON_THROW_ON_ERROR), 'Demo treatment');
+    }
+}

@@ -1,0 +1,85 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console;
+
+use App\Deliveries\FileProcess;
+use App\Deliveries\FileProcessFailed;
+use App\Footage\FfmpegFailed;
+use App\Footage\RefusedFootage;
+use App\Footage\UnreadableFootage;
+use Cossel\Core\Motion\MissingTrack;
+use Cossel\Core\Motion\TooLittleTexture;
+use Cossel\Core\Recipe\InvalidRecipe;
+use Illuminate\Console\Command;
+
+/**
+ * Footage and a recipe in, a finished file out, without the interface.
+ *
+ * Exit codes: 0 done; 2 wrong use; 3 the footage cannot be used; 4 the recipe or a track cannot be used; 5 following
+ * failed; 6 rendering or writing failed.
+ */
+final class Process extends Command
+{
+    protected $signature = 'cossel:process
+        {--footage= : file to treat}
+        {--recipe= : recipe to treat it with}
+        {--out= : file to write: .mkv, .webm or .zip}
+        {--mattes= : folder for the areas\' mattes, 16-bit grey PNG}
+        {--tracks= : file to write the tracks to}
+        {--use-tracks= : file with tracks to use instead of following}
+        {--frames= : first-last; the recipe\'s span when left out}
+        {--workers=2 : processes to render with}';
+
+    protected $description = 'Treats a file with a recipe';
+
+    public function handle(FileProcess $process): int
+    {
+        foreach (['footage', 'recipe', 'out'] as $needed) {
+            if ($this->option($needed) === null) {
+                return $this->refuse(2, "--{$needed} is missing.");
+            }
+        }
+        $frames = $this->option('frames');
+        if ($frames !== null && preg_match('/^\d+-\d+\z/', $frames) !== 1) {
+            return $this->refuse(2, '--frames takes two frame numbers, as in 12-59.');
+        }
+        $workers = filter_var($this->option('workers'), FILTER_VALIDATE_INT, ['options' => ['min_range' => 1, 'max_range' => 64]]);
+        if ($workers === false) {
+            return $this->refuse(2, '--workers takes a number from 1 to 64.');
+        }
+        try {
+            $process->run(
+                $this->option('footage'),
+                $this->option('recipe'),
+                $this->option('out'),
+                $this->option('mattes'),
+                $this->option('tracks'),
+                $this->option('use-tracks'),
+                $frames === null ? null : array_map(intval(...), explode('-', $frames)),
+                $workers,
+                fn (string $line) => $this->output->getErrorStyle()->writeln($line),
+            );
+        } catch (FileProcessFailed $e) {
+            return $this->refuse($e->exit, $e->getMessage());
+        } catch (UnreadableFootage|RefusedFootage $e) {
+            return $this->refuse(3, "{$this->option('footage')}: {$e->getMessage()}");
+        } catch (InvalidRecipe|MissingTrack $e) {
+            return $this->refuse(4, "{$this->option('recipe')}: {$e->getMessage()}");
+        } catch (TooLittleTexture $e) {
+            return $this->refuse(5, $e->getMessage());
+        } catch (FfmpegFailed $e) {
+            return $this->refuse(6, $e->getMessage());
+        }
+
+        return 0;
+    }
+
+    private function refuse(int $exit, string $reason): int
+    {
+        $this->output->getErrorStyle()->writeln("cossel process: {$reason}");
+
+        return $exit;
+    }
+}

@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deliveries;
+
+final class Cancelled extends \RuntimeException
+{
+    public static function byUser(): self
+    {
+        return new self('Cancelled.');
+    }
+}

@@ -1,0 +1,267 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deliveries;
+
+use App\Following\AreaFollower;
+use App\Footage\Ffmpeg;
+use App\Footage\FootageFile;
+use App\Footage\FrameCache;
+use App\Footage\ImageSequence;
+use App\Footage\Probe;
+use App\Footage\UnreadableFootage;
+use Cossel\Core\Motion\Motions;
+use Cossel\Core\Motion\Step;
+use Cossel\Core\Motion\Track;
+use Cossel\Core\Picture\Bytes;
+use Cossel\Core\Recipe\InvalidRecipe;
+use Cossel\Core\Recipe\Motion;
+use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\RecipeReader;
+use Cossel\Core\Recipe\RecipeWriter;
+use Cossel\Core\Render\FrameRenderer;
+use Illuminate\Filesystem\Filesystem;
+use Symfony\Component\Process\Process;
+
+/** A file treated from start to end without database or interface: follow, render in parallel, put together. */
+final class FileProcess
+{
+    public const TRACKS = 'tracks/1';
+
+    public function __construct(
+        private readonly Probe $probe,
+        private readonly ImageSequence $sequence,
+        private readonly RecipeReader $reader,
+        private readonly RecipeWriter $writer,
+        private readonly AreaFollower $follower,
+        private readonly PartRenderer $renderer,
+        private readonly Finisher $finisher,
+        private readonly FrameCache $frames,
+        private readonly Filesystem $files,
+    ) {
+    }
+
+    /**
+     * @param array{int, int}|null   $span
+     * @param callable(string): void $say
+     */
+    public function run(string $footagePath, string $recipePath, string $out, ?string $mattes, ?string $tracksOut, ?string $tracksIn, ?array $span, int $workers, callable $say): void
+    {
+        $format = Format::ofFile($out) ?? throw FileProcessFailed::use('--out must end in .mkv, .webm or .zip.');
+        $folder = dirname($out);
+        if (!is_dir($folder) || !is_writable($folder)) {
+            throw FileProcessFailed::use("The folder {$folder} cannot be written to.");
+        }
+        $recipe = $this->reader->read($this->json($recipePath));
+        $work = "{$out}.parts";
+        $this->files->deleteDirectory($work);
+        $this->files->makeDirectory($work);
+        try {
+            $footage = $this->footage($footagePath, $work);
+            [$from, $to] = $this->span($span ?? $recipe->source->span, $footage);
+            $given = $tracksIn === null ? [] : $this->readTracks($tracksIn);
+            [$recipe, $tracks] = $this->followed($recipe, $footage, $given, $say);
+            if ($tracksOut !== null) {
+                $this->files->put($tracksOut, $this->tracksDocument($recipe, $tracks));
+            }
+            if ($mattes !== null) {
+                $this->writeMattes($recipe, $tracks, $footage, $from, $to, $mattes);
+            }
+            $parts = $this->render($recipe, $tracks, $footage, $from, $to, $work, $workers, $say);
+            $this->finisher->finish($footage, $format, $parts, $from, $to, $out);
+        } finally {
+            $this->files->deleteDirectory($work);
+        }
+    }
+
+    /** One worker's share, in a process of its own: what {@see render} wrote down for it. */
+    public function part(string $order): void
+    {
+        $told = unserialize((string) file_get_contents($order));
+        $tracks = array_map(static fn (string $json): Track => Track::read(json_decode($json, true)), $told['tracks']);
+        $recipe = $this->reader->read(json_decode($told['recipe'], true));
+        foreach ($told['parts'] as [$from, $to, $file]) {
+            $this->renderer->render($told['footage'], $recipe, $tracks, $from, $to, $file, static fn (): bool => true);
+        }
+    }
+
+    private function footage(string $path, string $work): FootageFile
+    {
+        if (!is_file($path)) {
+            throw UnreadableFootage::because('there is no such file');
+        }
+        $path = (string) realpath($path);
+        $sha256 = (string) hash_file('sha256', $path);
+        if (ImageSequence::isArchive($path)) {
+            $this->sequence->toFootage($path, "{$work}/sequence.mkv");
+            $path = "{$work}/sequence.mkv";
+        }
+
+        return new FootageFile($path, $sha256, $this->probe->read($path));
+    }
+
+    /**
+     * @param array{int, int} $span
+     *
+     * @return array{int, int}
+     */
+    private function span(array $span, FootageFile $footage): array
+    {
+        $last = $footage->info->frames() - 1;
+        if ($span[0] > $span[1] || $span[1] > $last) {
+            throw FileProcessFailed::use("Frames {$span[0]} to {$span[1]} are not within the footage, which has frames 0 to {$last}.");
+        }
+
+        return $span;
+    }
+
+    /**
+     * Follows what the recipe asks for and no track was given for.
+     *
+     * @param array<string, Track>   $given by area
+     * @param callable(string): void $say
+     *
+     * @return array{Recipe, array<string, Track>} the recipe naming its tracks, and these by sha256
+     */
+    private function followed(Recipe $recipe, FootageFile $footage, array $given, callable $say): array
+    {
+        $document = json_decode($this->writer->json($recipe), true);
+        $tracks = [];
+        foreach ($recipe->areas as $i => $area) {
+            if ($area->motion->by !== Motion::FOLLOW) {
+                continue;
+            }
+            $track = $given[$area->id] ?? null;
+            if ($track === null) {
+                $document['areas'][$i]['motion']['track'] = null;
+                $plain = $this->reader->read($document);
+                $track = $this->follower->follow($footage, $plain, $plain->area($area->id), $tracks, $area->motion->start, ...$area->motion->span, onStep: static function (int $frame, Step $step) use ($area, $say): bool {
+                    $say(sprintf('follow %s: frame %d, confidence %.2f', $area->id, $frame, $step->confidence));
+
+                    return true;
+                });
+            }
+            $sha256 = hash('sha256', $track->json());
+            $tracks[$sha256] = $track;
+            $document['areas'][$i]['motion']['track'] = ['sha256' => $sha256];
+        }
+
+        return [$this->reader->read($document), $tracks];
+    }
+
+    /**
+     * @param array<string, Track>   $tracks by sha256
+     * @param callable(string): void $say
+     *
+     * @return non-empty-list<string> the part files in order
+     */
+    private function render(Recipe $recipe, array $tracks, FootageFile $footage, int $from, int $to, string $work, int $workers, callable $say): array
+    {
+        $parts = [];
+        $size = (int) config('cossel.frames_a_part');
+        for ($first = $from; $first <= $to; $first += $size) {
+            $parts[] = [$first, min($to, $first + $size - 1), sprintf('%s/%06d.mkv', $work, $first)];
+        }
+        $shares = [];
+        foreach ($parts as $i => $part) {
+            $shares[$i % $workers][] = $part;
+        }
+        $running = [];
+        foreach ($shares as $n => $share) {
+            $order = "{$work}/order-{$n}";
+            $this->files->put($order, serialize([
+                'footage' => $footage,
+                'recipe' => $this->writer->json($recipe),
+                'tracks' => array_map(static fn (Track $track): string => $track->json(), $tracks),
+                'parts' => $share,
+            ]));
+            $process = new Process([PHP_BINARY, base_path('artisan'), 'cossel:process-part', $order], timeout: null);
+            $process->start();
+            $running[] = $process;
+        }
+        $failure = null;
+        foreach ($running as $process) {
+            if ($process->wait() !== 0) {
+                $failure ??= trim($process->getErrorOutput() . $process->getOutput());
+                array_map(static fn (Process $other) => $other->stop(1), $running);
+            }
+        }
+        if ($failure !== null) {
+            throw FileProcessFailed::rendering('Rendering failed: ' . mb_strimwidth(strtok($failure, "\n") ?: 'no reason given', 0, 300, '…'));
+        }
+        $say(sprintf('rendered frames %d to %d', $from, $to));
+
+        return array_column($parts, 2);
+    }
+
+    /** @param array<string, Track> $tracks by sha256 */
+    private function writeMattes(Recipe $recipe, array $tracks, FootageFile $footage, int $from, int $to, string $folder): void
+    {
+        $renderer = new FrameRenderer($recipe, new Motions($recipe, $tracks));
+        $frame = $footage->info->format()->rect();
+        foreach ($recipe->areas as $area) {
+            $this->files->ensureDirectoryExists("{$folder}/{$area->id}");
+            $mattes = (static function () use ($renderer, $area, $frame, $from, $to): \Generator {
+                for ($number = $from; $number <= $to; ++$number) {
+                    yield from str_split(Bytes::grey16($renderer->matte($area, $number, $frame, $frame)), 262144);
+                }
+            })();
+            Ffmpeg::run([
+                '-f', 'rawvideo', '-pix_fmt', 'gray16be', '-s', "{$frame->width}x{$frame->height}", '-i', 'pipe:0',
+                '-pix_fmt', 'gray16be', '-c:v', 'png', '-start_number', (string) $from, '-y', "{$folder}/{$area->id}/%06d.png",
+            ], $mattes);
+        }
+    }
+
+    /** @param array<string, Track> $tracks by sha256 */
+    private function tracksDocument(Recipe $recipe, array $tracks): string
+    {
+        $motions = new Motions($recipe, $tracks);
+        $areas = [];
+        foreach ($recipe->areas as $area) {
+            $track = $area->motion->track === null ? null : $tracks[$area->motion->track];
+            if ($track === null) {
+                continue;
+            }
+            $document = $track->document();
+            foreach ($document['frames'] as &$frame) {
+                $frame['corrected'] = $motions->of($area, $frame['frame'])->m;
+            }
+            $areas[$area->id] = $document;
+        }
+
+        return json_encode(['cossel' => self::TRACKS, 'areas' => (object) $areas], JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES) . "\n";
+    }
+
+    /** @return array<string, Track> by area */
+    private function readTracks(string $path): array
+    {
+        $document = $this->json($path);
+        if (!is_array($document) || ($document['cossel'] ?? null) !== self::TRACKS || !is_array($document['areas'] ?? null)) {
+            throw InvalidRecipe::at('/cossel', self::TRACKS, $document['cossel'] ?? null);
+        }
+        $tracks = [];
+        foreach ($document['areas'] as $area => $track) {
+            foreach ($track['frames'] ?? [] as $i => $frame) {
+                unset($track['frames'][$i]['corrected']);
+            }
+            $tracks[(string) $area] = Track::read($track);
+        }
+
+        return $tracks;
+    }
+
+    private function json(string $path): mixed
+    {
+        $text = @file_get_contents($path);
+        if ($text === false) {
+            throw FileProcessFailed::use("{$path} cannot be read.");
+        }
+        try {
+            return json_decode($text, true, flags: JSON_THROW_ON_ERROR);
+        } catch (\JsonException $e) {
+            throw FileProcessFailed::recipe("{$path} is not JSON: {$e->getMessage()}.");
+        }
+    }
+}

@@ -1,0 +1,72 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deliveries;
+
+use App\Models\Delivery;
+use App\Models\DeliveryPart;
+use App\Models\Shot;
+use App\Treatment\Recipes;
+use App\Work\FinishDelivery;
+use App\Work\RenderPart;
+use Illuminate\Filesystem\Filesystem;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Storage;
+
+/** Asks for deliveries, cancels them, takes them up again. */
+final class Orders
+{
+    public function __construct(private readonly Recipes $recipes, private readonly Filesystem $files)
+    {
+    }
+
+    public function place(Shot $shot, Format $format, int $from, int $to): Delivery
+    {
+        $revision = $this->recipes->present($shot);
+
+        return DB::transaction(static function () use ($shot, $format, $from, $to, $revision): Delivery {
+            $delivery = $shot->deliveries()->create(['format' => $format, 'state' => Delivery::RENDERING, 'from' => $from, 'to' => $to, 'revision' => $revision->number, 'recipe' => $revision->recipe]);
+            $size = (int) config('cossel.frames_a_part');
+            for ($first = $from, $index = 0; $first <= $to; $first += $size, ++$index) {
+                $part = $delivery->parts()->create(['index' => $index, 'from' => $first, 'to' => min($to, $first + $size - 1)]);
+                RenderPart::dispatch($part->id);
+            }
+
+            return $delivery;
+        });
+    }
+
+    public function cancel(Delivery $delivery): void
+    {
+        Delivery::whereKey($delivery->id)->whereIn('state', [Delivery::RENDERING, Delivery::FINISHING])->update(['state' => Delivery::CANCELLED]);
+    }
+
+    /** Goes on where a cancelled or failed delivery stood; complete parts are not rendered again. */
+    public function retry(Delivery $delivery): void
+    {
+        DB::transaction(static function () use ($delivery): void {
+            if ($delivery->isOpen() || $delivery->state === Delivery::DONE) {
+                return;
+            }
+            $delivery->parts()->each(static function (DeliveryPart $part): void {
+                $complete = $part->complete && is_file(RenderPart::file($part));
+                $part->update(['complete' => $complete, 'done' => $complete ? $part->done : 0]);
+            });
+            $open = $delivery->parts()->where('complete', false)->get();
+            $delivery->update(['state' => $open->isEmpty() ? Delivery::FINISHING : Delivery::RENDERING, 'error' => null]);
+            $open->each(static fn (DeliveryPart $part) => RenderPart::dispatch($part->id));
+            if ($open->isEmpty()) {
+                FinishDelivery::dispatch($delivery->id);
+            }
+        });
+    }
+
+    public function remove(Delivery $delivery): void
+    {
+        $this->cancel($delivery);
+        $this->files->deleteDirectory($delivery->workFolder());
+        Storage::disk('data')->deleteDirectory("deliveries/{$delivery->id}");
+        $delivery->delete();
+    }
+}

@@ -1,0 +1,80 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Deliveries;
+
+use App\Footage\Ffmpeg;
+use App\Footage\FootageFile;
+use App\Footage\FrameCache;
+use Cossel\Core\Motion\Motions;
+use Cossel\Core\Motion\Track;
+use Cossel\Core\Picture\FrameFormat;
+use Cossel\Core\Picture\Layout;
+use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Render\FrameRenderer;
+use Illuminate\Filesystem\Filesystem;
+
+/**
+ * Renders a range of frames to a lossless part file. The file appears under its name only when it is whole, so a part
+ * that was broken off is simply made again.
+ */
+final class PartRenderer
+{
+    public function __construct(private readonly FrameCache $frames, private readonly Filesystem $files)
+    {
+    }
+
+    /**
+     * @param array<string, Track>  $tracks by sha256
+     * @param callable(int): bool   $onFrame told of each frame rendered; false cancels
+     *
+     * @throws Cancelled
+     */
+    public function render(FootageFile $footage, Recipe $recipe, array $tracks, int $from, int $to, string $file, callable $onFrame): void
+    {
+        $format = $footage->info->format();
+        $work = sprintf('%s.%d.part', $file, getmypid());
+        $this->files->ensureDirectoryExists(dirname($file));
+        $renderer = new FrameRenderer($recipe, new Motions($recipe, $tracks));
+        $frames = (function () use ($renderer, $footage, $format, $from, $to, $onFrame): \Generator {
+            for ($number = $from; $number <= $to; ++$number) {
+                $frame = $this->frames->frame($footage, $number, $format->height);
+                // In pieces, because what a pipe does not take at once is copied.
+                yield from self::pieces($renderer->frame($frame, $number));
+                if (!$onFrame($number)) {
+                    throw Cancelled::byUser();
+                }
+            }
+        })();
+        try {
+            Ffmpeg::run([
+                '-f', 'rawvideo', '-pix_fmt', self::pixels($format), '-s', "{$format->width}x{$format->height}", '-r', $footage->info->rate, '-i', 'pipe:0',
+                ...self::master($format),
+                '-threads', '1', '-f', 'matroska', '-y', $work,
+            ], $frames);
+            rename($work, $file);
+        } finally {
+            @unlink($work);
+        }
+    }
+
+    public static function pixels(FrameFormat $format): string
+    {
+        return $format->layout === Layout::Yuv ? 'yuv444p16le' : 'gbrp16le';
+    }
+
+    /** @return list<string> the encoding of lossless masters, in the stored form itself */
+    public static function master(FrameFormat $format): array
+    {
+        return ['-pix_fmt', self::pixels($format), '-c:v', 'ffv1', '-level', '3', '-coder', '1', '-g', '1', '-slices', '4', '-slicecrc', '1', ...ColourTags::stored($format)];
+    }
+
+    /** @return \Generator<int, string> */
+    private static function pieces(string $bytes): \Generator
+    {
+        for ($at = 0, $end = strlen($bytes); $at < $end; $at += 262144) {
+            yield substr($bytes, $at, 262144);
+        }
+    }
+}

@@ -1,0 +1,13 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Footage;
+
+/** A probed file of footage on this machine's disk. */
+final readonly class FootageFile
+{
+    public function __construct(public string $path, public string $sha256, public FootageInfo $info)
+    {
+    }
+}

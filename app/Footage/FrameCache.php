@@ -1,0 +1,163 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Footage;
+
+use Cossel\Core\Picture\Frame;
+use Cossel\Core\Picture\FrameFormat;
+use Cossel\Core\Picture\Layout;
+use Illuminate\Filesystem\Filesystem;
+
+/**
+ * Decoded frames on disk, by footage and size, decoded a chunk at a time when first asked for. May be emptied at any
+ * time; the chunks longest not used go first when it grows over its bound.
+ */
+final class FrameCache
+{
+    /** Frames decoded at a time. */
+    private const CHUNK = 12;
+
+    public function __construct(private readonly Filesystem $files, private readonly string $path, private readonly int $mostBytes)
+    {
+    }
+
+    /** @param int $height of the wanted picture in pixels */
+    public function frame(FootageFile $footage, int $number, int $height): Frame
+    {
+        $format = self::sized($footage->info, $height);
+        $bytes = @file_get_contents($this->ensured($footage, $number, $format));
+        if ($bytes === false) {
+            throw UnreadableFootage::frame($number);
+        }
+
+        return new Frame($format, $bytes);
+    }
+
+    /** Makes sure that the frames of a span are there, without reading them. */
+    public function prepare(FootageFile $footage, int $from, int $to, int $height): void
+    {
+        $format = self::sized($footage->info, $height);
+        for ($number = $from - $from % self::CHUNK; $number <= $to; $number += self::CHUNK) {
+            $this->ensured($footage, $number, $format);
+        }
+    }
+
+    public static function sized(FootageInfo $info, int $height): FrameFormat
+    {
+        $full = $info->format();
+        if ($height >= $full->height) {
+            return $full;
+        }
+
+        return $full->sized(max(2, 2 * (int) round($full->width * $height / $full->height / 2)), $height);
+    }
+
+    private function ensured(FootageFile $footage, int $number, FrameFormat $format): string
+    {
+        if ($number < 0 || $number >= $footage->info->frames()) {
+            throw UnreadableFootage::frame($number);
+        }
+        $first = $number - $number % self::CHUNK;
+        $chunk = "{$this->path}/{$footage->sha256}/{$format->width}x{$format->height}/{$first}";
+        $file = sprintf('%s/%08d.raw', $chunk, $number);
+        if (!is_file($file)) {
+            $this->decodeOnce($footage, $first, min($first + self::CHUNK, $footage->info->frames()) - 1, $format, $chunk);
+        } elseif (@filemtime($chunk) < time() - 600) {
+            @touch($chunk);
+        }
+
+        return $file;
+    }
+
+    private function decodeOnce(FootageFile $footage, int $first, int $last, FrameFormat $format, string $chunk): void
+    {
+        $this->files->ensureDirectoryExists(dirname($chunk));
+        $lock = fopen("{$chunk}.lock", 'c');
+        if ($lock === false || !flock($lock, LOCK_EX)) {
+            throw UnreadableFootage::frame($first);
+        }
+        try {
+            if (!is_dir($chunk)) {
+                $work = "{$chunk}.part";
+                $this->files->deleteDirectory($work);
+                $this->files->makeDirectory($work);
+                $this->decode($footage, $first, $last, $format, $work);
+                rename($work, $chunk);
+                $this->keepBound($chunk);
+            }
+        } finally {
+            fclose($lock);
+            @unlink("{$chunk}.lock");
+        }
+    }
+
+    /** Picks the frames by their exact times, so that it does not matter where a seek really lands. */
+    private function decode(FootageFile $footage, int $first, int $last, FrameFormat $format, string $into): void
+    {
+        if (!is_file($footage->path)) {
+            throw UnreadableFootage::gone(basename($footage->path));
+        }
+        $info = $footage->info;
+        $seek = max(0.0, $info->seconds($first) - $info->start - 0.5);
+        foreach ($first === 0 ? [null] : [$seek, null] as $at) {
+            try {
+                Ffmpeg::run([
+                    '-copyts',
+                    ...($at === null ? [] : ['-noaccurate_seek', '-ss', sprintf('%.6F', $at)]),
+                    ...Ffmpeg::guarded(),
+                    '-threads', '2',
+                    '-i', $footage->path,
+                    '-map', '0:v:0',
+                    '-vf', sprintf("select='between(pts,%d,%d)',%s", $info->times[$first], $info->times[$last], self::conversion($format)),
+                    '-fps_mode', 'passthrough',
+                    '-frames:v', (string) ($last - $first + 1),
+                    '-c:v', 'rawvideo',
+                    '-f', 'image2',
+                    '-start_number', (string) $first,
+                    "{$into}/%08d.raw",
+                ], timeout: 900);
+            } catch (FfmpegFailed $e) {
+                report($e);
+            }
+            if (is_file(sprintf('%s/%08d.raw', $into, $last)) && filesize(sprintf('%s/%08d.raw', $into, $last)) === $format->bytes()) {
+                return;
+            }
+        }
+
+        throw UnreadableFootage::frame($first);
+    }
+
+    /** The filter that brings any footage into the stored form; range and matrix stay as they are. */
+    public static function conversion(FrameFormat $format): string
+    {
+        $range = $format->fullRange ? 'pc' : 'tv';
+        $pixels = $format->layout === Layout::Yuv ? 'yuv444p16le' : 'gbrp16le';
+        $ranges = $format->layout === Layout::Yuv ? ":in_range={$range}:out_range={$range}" : '';
+
+        return "scale={$format->width}:{$format->height}:flags=bicubic+accurate_rnd+full_chroma_int+full_chroma_inp{$ranges},format={$pixels}";
+    }
+
+    private function keepBound(string $newest): void
+    {
+        $chunks = [];
+        $bytes = 0;
+        foreach (glob("{$this->path}/*/*/*", GLOB_ONLYDIR) ?: [] as $chunk) {
+            $frame = (glob("{$chunk}/*.raw") ?: [null])[0];
+            if ($frame === null || str_ends_with($chunk, '.part')) {
+                continue;
+            }
+            $size = self::CHUNK * (int) @filesize($frame);
+            $bytes += $size;
+            $chunks[$chunk] = [(int) @filemtime($chunk), $size];
+        }
+        asort($chunks);
+        foreach ($chunks as $chunk => [, $size]) {
+            if ($bytes <= $this->mostBytes || $chunk === $newest) {
+                break;
+            }
+            $this->files->deleteDirectory($chunk);
+            $bytes -= $size;
+        }
+    }
+}

@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Deliveries\DeliveryNotReady;
+use App\Deliveries\Format;
+use App\Deliveries\Orders;
+use App\Http\Resources\DeliveryResource;
+use App\Models\Delivery;
+use App\Models\Shot;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Resources\Json\AnonymousResourceCollection;
+use Illuminate\Http\Response;
+use Illuminate\Support\Facades\Storage;
+use Illuminate\Validation\Rule;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
+
+final class DeliveryController
+{
+    public function __construct(private readonly Orders $orders)
+    {
+    }
+
+    public function index(): AnonymousResourceCollection
+    {
+        return DeliveryResource::collection(Delivery::with(['parts', 'shot.job'])->orderByDesc('id')->limit(200)->get());
+    }
+
+    public function formats(): JsonResponse
+    {
+        return new JsonResponse(array_map(static fn (Format $format): array => ['name' => $format->value, 'label' => $format->label(), 'purpose' => $format->purpose()], Format::cases()));
+    }
+
+    public function store(Request $request, Shot $shot): DeliveryResource
+    {
+        $shot->readyFootage();
+        $frame = ['required', 'integer', "between:{$shot->from},{$shot->to}"];
+        $wanted = $request->validate(['format' => ['required', Rule::enum(Format::class)], 'from' => $frame, 'to' => [...$frame, 'gte:from']]);
+
+        return new DeliveryResource($this->orders->place($shot, Format::from($wanted['format']), $wanted['from'], $wanted['to']));
+    }
+
+    public function cancel(Delivery $delivery): DeliveryResource
+    {
+        $this->orders->cancel($delivery);
+
+        return new DeliveryResource($delivery->refresh());
+    }
+
+    public function retry(Delivery $delivery): DeliveryResource
+    {
+        $this->orders->retry($delivery);
+
+        return new DeliveryResource($delivery->refresh());
+    }
+
+    public function destroy(Delivery $delivery): Response
+    {
+        $this->orders->remove($delivery);
+
+        return response()->noContent();
+    }
+
+    public function file(Delivery $delivery): BinaryFileResponse
+    {
+        if ($delivery->file === null) {
+            throw DeliveryNotReady::file();
+        }
+        if (!Storage::disk('data')->exists($delivery->file)) {
+            throw DeliveryNotReady::fileGone();
+        }
+
+        return response()->download(Storage::disk('data')->path($delivery->file));
+    }
+}

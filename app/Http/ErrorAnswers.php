@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http;
+
+use App\Deliveries\DeliveryNotReady;
+use App\Footage\RefusedFootage;
+use App\Footage\UnreadableFootage;
+use App\Treatment\StaleEdit;
+use Cossel\Core\Motion\MissingTrack;
+use Cossel\Core\Recipe\InvalidRecipe;
+use Cossel\Core\Recipe\UnknownId;
+use Illuminate\Database\Eloquent\ModelNotFoundException;
+use Illuminate\Foundation\Configuration\Exceptions;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+
+/** What each kind of failure is answered with: a status and a sentence for people. */
+final class ErrorAnswers
+{
+    public static function register(Exceptions $exceptions): void
+    {
+        $exceptions->shouldRenderJsonWhen(static fn (Request $request): bool => $request->is('api/*'));
+        $exceptions->dontReport([InvalidRecipe::class, UnknownId::class, StaleEdit::class, RefusedFootage::class, UnreadableFootage::class, MissingTrack::class, DeliveryNotReady::class]);
+        $exceptions->render(static fn (InvalidRecipe $e): JsonResponse => self::answer(422, $e->getMessage(), ['pointer' => $e->pointer, 'expected' => $e->expected]));
+        $exceptions->render(static fn (UnknownId $e): JsonResponse => self::answer(404, $e->getMessage()));
+        $exceptions->render(static fn (MissingTrack $e): JsonResponse => self::answer(409, $e->getMessage()));
+        $exceptions->render(static fn (StaleEdit $e): JsonResponse => self::answer(409, $e->getMessage(), ['pointer' => $e->pointer]));
+        $exceptions->render(static fn (DeliveryNotReady $e): JsonResponse => self::answer(409, $e->getMessage()));
+        $exceptions->render(static fn (RefusedFootage|UnreadableFootage $e): JsonResponse => self::answer(422, $e->getMessage()));
+        $exceptions->render(static function (NotFoundHttpException $e, Request $request): ?JsonResponse {
+            if (!$request->is('api/*')) {
+                return null;
+            }
+            $missing = $e->getPrevious();
+            $what = $missing instanceof ModelNotFoundException ? lcfirst(class_basename($missing->getModel())) : 'address';
+
+            return self::answer(404, "There is no such {$what}. It may have been deleted.");
+        });
+    }
+
+    /** @param array<string, string> $more */
+    private static function answer(int $status, string $message, array $more = []): JsonResponse
+    {
+        return new JsonResponse(['message' => $message, ...$more], $status);
+    }
+}

@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use App\Deliveries\Format;
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Support\Facades\Storage;
+
+/**
+ * A shot being rendered, or rendered, to a file.
+ *
+ * @property int                           $id
+ * @property int                           $shot_id
+ * @property Format                        $format
+ * @property string                        $state    rendering | finishing | done | cancelled | failed
+ * @property int                           $from
+ * @property int                           $to
+ * @property int                           $revision
+ * @property string                        $recipe   JSON, as it was when the delivery was asked for
+ * @property string|null                   $file     on the data disk, once done
+ * @property int|null                      $bytes
+ * @property string|null                   $error
+ * @property Shot                          $shot
+ * @property Collection<int, DeliveryPart> $parts
+ */
+final class Delivery extends Model
+{
+    public const RENDERING = 'rendering';
+    public const FINISHING = 'finishing';
+    public const DONE = 'done';
+    public const CANCELLED = 'cancelled';
+    public const FAILED = 'failed';
+
+    protected $casts = ['format' => Format::class];
+
+    /** @return BelongsTo<Shot, $this> */
+    public function shot(): BelongsTo
+    {
+        return $this->belongsTo(Shot::class);
+    }
+
+    /** @return HasMany<DeliveryPart, $this> */
+    public function parts(): HasMany
+    {
+        return $this->hasMany(DeliveryPart::class)->orderBy('index');
+    }
+
+    public function isOpen(): bool
+    {
+        return in_array($this->state, [self::RENDERING, self::FINISHING], true);
+    }
+
+    /** Where its parts are kept until it is finished. */
+    public function workFolder(): string
+    {
+        return Storage::disk('data')->path("deliveries/{$this->id}.work");
+    }
+}

@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+
+/**
+ * One piece of work: shots, people, deliveries.
+ *
+ * @property int                     $id
+ * @property string                  $name
+ * @property Collection<int, Shot>   $shots
+ * @property Collection<int, Person> $people
+ */
+final class Job extends Model
+{
+    /** @return HasMany<Shot, $this> */
+    public function shots(): HasMany
+    {
+        return $this->hasMany(Shot::class)->orderBy('name');
+    }
+
+    /** @return HasMany<Person, $this> */
+    public function people(): HasMany
+    {
+        return $this->hasMany(Person::class)->orderBy('name');
+    }
+}

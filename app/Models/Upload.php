@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Concerns\HasUuids;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Facades\Storage;
+
+/**
+ * A file on its way in, piece by piece.
+ *
+ * @property string $id
+ * @property int    $job_id
+ * @property string $name
+ * @property int    $size
+ */
+final class Upload extends Model
+{
+    use HasUuids;
+
+    public function path(): string
+    {
+        Storage::disk('data')->makeDirectory('uploads');
+
+        return Storage::disk('data')->path("uploads/{$this->id}");
+    }
+
+    public function received(): int
+    {
+        clearstatcache(true, $this->path());
+
+        return is_file($this->path()) ? (int) filesize($this->path()) : 0;
+    }
+}

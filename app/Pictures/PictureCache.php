@@ -1,0 +1,55 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Pictures;
+
+use Illuminate\Filesystem\Filesystem;
+
+/** Finished pictures on disk, by what they were made from. May be emptied at any time. */
+final class PictureCache
+{
+    public function __construct(private readonly Filesystem $files, private readonly string $path, private readonly int $mostBytes)
+    {
+    }
+
+    /**
+     * @param array<mixed>       $from everything the picture depends on
+     * @param callable(): string $make
+     */
+    public function get(array $from, callable $make): string
+    {
+        $key = hash('xxh128', json_encode($from, JSON_THROW_ON_ERROR));
+        $file = "{$this->path}/" . substr($key, 0, 2) . "/{$key}.jpg";
+        $known = @file_get_contents($file);
+        if ($known !== false) {
+            return $known;
+        }
+        $made = $make();
+        $this->files->ensureDirectoryExists(dirname($file));
+        $this->files->replace($file, $made);
+        if (random_int(0, 499) === 0) {
+            $this->keepBound();
+        }
+
+        return $made;
+    }
+
+    private function keepBound(): void
+    {
+        $files = [];
+        $bytes = 0;
+        foreach (glob("{$this->path}/*/*.jpg") ?: [] as $file) {
+            $files[$file] = (int) @filemtime($file);
+            $bytes += (int) @filesize($file);
+        }
+        asort($files);
+        foreach (array_keys($files) as $file) {
+            if ($bytes <= $this->mostBytes) {
+                break;
+            }
+            $bytes -= (int) @filesize($file);
+            @unlink($file);
+        }
+    }
+}

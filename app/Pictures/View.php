@@ -1,0 +1,18 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Pictures;
+
+/** What the bench can show of a frame. */
+enum View: string
+{
+    case Result = 'result';
+    case Original = 'original';
+    /** The base alone, without areas and finish. */
+    case Base = 'base';
+    /** The outline of an area, white on black. */
+    case Matte = 'matte';
+    /** The result without one area. */
+    case Without = 'without';
+}

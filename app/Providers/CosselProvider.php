@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Providers;
+
+use App\Footage\FrameCache;
+use App\Pictures\PictureCache;
+use App\Work\HeldWork;
+use Cossel\Core\Recipe\RecipeReader;
+use Cossel\Core\Touch\Kinds;
+use Illuminate\Contracts\Foundation\Application;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Filesystem\Filesystem;
+use Illuminate\Support\ServiceProvider;
+
+final class CosselProvider extends ServiceProvider
+{
+    public function register(): void
+    {
+        $this->app->singleton(Kinds::class, static fn (): Kinds => Kinds::all());
+        $this->app->singleton(RecipeReader::class);
+        $this->app->singleton(FrameCache::class, static fn (Application $app): FrameCache => new FrameCache($app->make(Filesystem::class), config('cossel.cache.path') . '/frames', config('cossel.cache.frames_bytes')));
+        $this->app->singleton(PictureCache::class, static fn (Application $app): PictureCache => new PictureCache($app->make(Filesystem::class), config('cossel.cache.path') . '/pictures', config('cossel.cache.pictures_bytes')));
+    }
+
+    public function boot(): void
+    {
+        Model::unguard();
+        Model::preventSilentlyDiscardingAttributes();
+        HeldWork::watch();
+    }
+}

@@ -1,0 +1,159 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Treatment;
+
+use App\Models\Footage;
+use App\Models\Revision;
+use App\Models\Shot;
+use Cossel\Core\Recipe\InvalidRecipe;
+use Cossel\Core\Recipe\Merge;
+use Cossel\Core\Recipe\MergeConflict;
+use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\RecipeReader;
+use Cossel\Core\Recipe\RecipeWriter;
+use Cossel\Core\Recipe\Source;
+use Illuminate\Support\Facades\DB;
+
+/**
+ * The recipes of shots and their history. Every edit is a new revision; undo and redo move the shot's pointer. An edit
+ * made on an older revision is merged with what was done since, or refused with the place where they clash.
+ */
+final class Recipes
+{
+    public function __construct(private readonly RecipeReader $reader, private readonly RecipeWriter $writer, private readonly Tracks $tracks)
+    {
+    }
+
+    /** Begins a shot's history with an untouched recipe. */
+    public function begin(Shot $shot, Footage $footage): Revision
+    {
+        $info = $footage->info();
+        $recipe = new Recipe(new Source($footage->sha256, [$shot->from, $shot->to], $info->rate, [$info->width, $info->height]));
+
+        return $this->append($shot, null, $this->writer->json($recipe), 'Brought in');
+    }
+
+    public function present(Shot $shot): Revision
+    {
+        return $this->revision($shot, $shot->revision);
+    }
+
+    public function recipe(Shot $shot): Recipe
+    {
+        return $this->reader->read($this->present($shot)->document());
+    }
+
+    /**
+     * @param mixed $document a whole recipe
+     *
+     * @throws InvalidRecipe when it breaks the format or names what does not exist
+     */
+    public function read(Shot $shot, mixed $document): Recipe
+    {
+        $recipe = $this->reader->read($document);
+        if ($recipe->source->sha256 !== $shot->readyFootage()->sha256) {
+            throw InvalidRecipe::at('/source/sha256', 'the footage of this shot', $recipe->source->sha256);
+        }
+        foreach ($recipe->areas as $i => $area) {
+            if ($area->motion->track !== null && !$this->tracks->has($area->motion->track)) {
+                throw InvalidRecipe::at("/areas/{$i}/motion/track/sha256", 'a track that was followed here or brought in', $area->motion->track);
+            }
+        }
+
+        return $recipe;
+    }
+
+    /**
+     * @param int   $base     number of the revision the edit was made on
+     * @param mixed $document the whole recipe after the edit
+     * @param string $label   what was done, in a few words
+     *
+     * @throws InvalidRecipe|StaleEdit
+     */
+    public function save(Shot $shot, int $base, mixed $document, string $label): Revision
+    {
+        $recipe = $this->read($shot, $document);
+
+        return DB::transaction(function () use ($shot, $base, $recipe, $label): Revision {
+            $shot->refresh();
+            if ($base !== $shot->revision) {
+                $recipe = $this->merged($shot, $base, $recipe);
+            }
+
+            return $this->append($shot, $shot->revision, $this->writer->json($recipe), $label);
+        });
+    }
+
+    /**
+     * An edit made here, on whatever the recipe is by now.
+     *
+     * @param callable(array<string, mixed>): array<string, mixed> $edit
+     */
+    public function edit(Shot $shot, callable $edit, string $label): Revision
+    {
+        return DB::transaction(function () use ($shot, $edit, $label): Revision {
+            $shot->refresh();
+            $recipe = $this->read($shot, $edit($this->present($shot)->document()));
+
+            return $this->append($shot, $shot->revision, $this->writer->json($recipe), $label);
+        });
+    }
+
+    public function undo(Shot $shot): Revision
+    {
+        return $this->move($shot, $this->present($shot)->parent);
+    }
+
+    public function redo(Shot $shot): Revision
+    {
+        return $this->move($shot, $this->child($shot));
+    }
+
+    /** What redo would bring back: the newest revision made from the present one. */
+    public function child(Shot $shot): ?int
+    {
+        $number = $shot->revisions()->where('parent', $shot->revision)->max('number');
+
+        return $number === null ? null : (int) $number;
+    }
+
+    public function label(Shot $shot, int $number): string
+    {
+        return $this->revision($shot, $number)->label;
+    }
+
+    private function merged(Shot $shot, int $base, Recipe $recipe): Recipe
+    {
+        $from = $shot->revisions()->where('number', $base)->first() ?? throw StaleEdit::unknownBase($base);
+        try {
+            return $this->reader->read(Merge::of($from->document(), json_decode($this->writer->json($recipe), true), $this->present($shot)->document()));
+        } catch (MergeConflict $conflict) {
+            throw StaleEdit::at($conflict->pointer);
+        }
+    }
+
+    private function append(Shot $shot, ?int $parent, string $json, string $label): Revision
+    {
+        $number = 1 + (int) $shot->revisions()->max('number');
+        $revision = $shot->revisions()->create(['number' => $number, 'parent' => $parent, 'label' => $label, 'recipe' => $json]);
+        $shot->update(['revision' => $number]);
+
+        return $revision;
+    }
+
+    private function move(Shot $shot, ?int $number): Revision
+    {
+        if ($number !== null) {
+            $shot->update(['revision' => $number]);
+        }
+
+        return $this->present($shot);
+    }
+
+    private function revision(Shot $shot, int $number): Revision
+    {
+        return $shot->revisions()->where('number', $number)->firstOrFail();
+    }
+}

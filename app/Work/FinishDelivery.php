@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Work;
+
+use App\Deliveries\Finisher;
+use App\Models\Delivery;
+use Illuminate\Contracts\Queue\ShouldQueue;
+use Illuminate\Filesystem\Filesystem;
+use Illuminate\Support\Facades\Storage;
+use Illuminate\Support\Str;
+
+/** Puts a delivery's parts together into its file. */
+final class FinishDelivery implements ShouldQueue
+{
+    use Background;
+
+    public function __construct(private readonly int $delivery)
+    {
+    }
+
+    public function handle(Finisher $finisher, Filesystem $files): void
+    {
+        $delivery = Delivery::find($this->delivery);
+        if ($delivery === null || $delivery->state !== Delivery::FINISHING) {
+            return;
+        }
+        $shot = $delivery->shot;
+        $name = sprintf('deliveries/%d/%s_r%d.%s', $delivery->id, Str::slug($shot->name, '_'), $delivery->revision, $delivery->format->extension());
+        $file = Storage::disk('data')->path($name);
+        $files->ensureDirectoryExists(dirname($file));
+        $parts = $delivery->parts->map(RenderPart::file(...))->all();
+        $finisher->finish($shot->readyFootage()->file(), $delivery->format, array_values($parts), $delivery->from, $delivery->to, $file);
+        Delivery::whereKey($delivery->id)->where('state', Delivery::FINISHING)->update(['state' => Delivery::DONE, 'file' => $name, 'bytes' => (int) filesize($file), 'error' => null]);
+        $files->deleteDirectory($delivery->workFolder());
+    }
+
+    public function failed(?\Throwable $reason): void
+    {
+        Delivery::whereKey($this->delivery)->update(['state' => Delivery::FAILED, 'error' => 'Putting the file together: ' . ($reason?->getMessage() ?? 'the worker broke off')]);
+    }
+}

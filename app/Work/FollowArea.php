@@ -1,0 +1,100 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Work;
+
+use App\Following\AreaFollower;
+use App\Models\Follow;
+use App\Treatment\Recipes;
+use App\Treatment\Tracks;
+use Cossel\Core\Motion\Step;
+use Cossel\Core\Motion\TooLittleTexture;
+use Cossel\Core\Recipe\Motion;
+use Cossel\Core\Recipe\UnknownId;
+use Illuminate\Contracts\Queue\ShouldQueue;
+
+/** Follows an area in the background and puts the track into the recipe, also when it is stopped half-way. */
+final class FollowArea implements ShouldQueue
+{
+    use Background;
+
+    public function __construct(private readonly int $follow)
+    {
+    }
+
+    public function handle(AreaFollower $follower, Recipes $recipes, Tracks $tracks): void
+    {
+        $follow = Follow::find($this->follow);
+        if ($follow === null || !$follow->isOpen()) {
+            return;
+        }
+        if ($follow->stop) {
+            $follow->update(['state' => Follow::STOPPED]);
+
+            return;
+        }
+        $follow->update(['state' => Follow::FOLLOWING]);
+        $shot = $follow->shot;
+        try {
+            $recipe = $recipes->recipe($shot);
+            $area = $recipe->area($follow->area);
+            $track = $follower->follow($shot->readyFootage()->file(), $recipe, $area, $tracks->of($recipe), $follow->start, $follow->from, $follow->to, $this->report($follow));
+            $sha256 = $tracks->keep($track);
+            $recipes->edit($shot, static fn (array $document): array => self::withTrack($document, $follow, $sha256), "Follow {$area->name}");
+            $follow->update(['state' => $follow->refresh()->stop ? Follow::STOPPED : Follow::DONE]);
+        } catch (TooLittleTexture|UnknownId $reason) {
+            $follow->update(['state' => Follow::FAILED, 'message' => $reason->getMessage()]);
+        }
+    }
+
+    public function failed(?\Throwable $reason): void
+    {
+        Follow::whereKey($this->follow)->update(['state' => Follow::FAILED, 'message' => 'Following broke off. Start it again.']);
+    }
+
+    /** @return callable(int, Step): bool tells the database a few times a second; false once asked to stop */
+    private function report(Follow $follow): callable
+    {
+        $steps = [];
+        $told = 0.0;
+
+        return static function (int $frame, Step $step) use ($follow, &$steps, &$told): bool {
+            $steps[$frame] = [$frame, round($step->confidence, 3)];
+            if (microtime(true) - $told < 0.2) {
+                return true;
+            }
+            $told = microtime(true);
+            $follow->update(['steps' => json_encode(array_values($steps))]);
+
+            return !$follow->newQuery()->whereKey($follow->id)->value('stop');
+        };
+    }
+
+    /**
+     * @param array<string, mixed> $document
+     *
+     * @return array<string, mixed>
+     */
+    private static function withTrack(array $document, Follow $follow, string $sha256): array
+    {
+        foreach ($document['areas'] as &$area) {
+            if ($area['id'] === $follow->area) {
+                unset($area['motion']['on']);
+                $area['motion'] = [
+                    'model' => 'similarity',
+                    'look' => ['by' => 'outline', 'margin' => 0],
+                    ...$area['motion'],
+                    'by' => Motion::FOLLOW,
+                    'start' => $follow->start,
+                    'span' => [$follow->from, $follow->to],
+                    'track' => ['sha256' => $sha256],
+                ];
+
+                return $document;
+            }
+        }
+
+        throw UnknownId::area($follow->area);
+    }
+}

@@ -1,0 +1,89 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Judge;
+
+use Cossel\Core\Geometry\Matrix;
+use Cossel\Core\Outline\AreaMatte;
+use Cossel\Core\Picture\Planes;
+use Cossel\Core\Picture\Rect;
+use Cossel\Core\Recipe\Area;
+
+/**
+ * A small crop of an area, held still along its motion: the same piece of the outline's own frame, looked up where the
+ * motion has taken it. If the motion is right, only the thing itself changes from crop to crop.
+ */
+final readonly class Witness
+{
+    /** Room round the outline, as a share of its size. */
+    private const ROOM = 0.35;
+
+    private function __construct(private Matrix $toFrame, private int $width, private int $height)
+    {
+    }
+
+    /**
+     * @param Matrix $motion of the area, in picture heights
+     * @param Rect   $frame  the picture the crop is taken from, in pixels
+     * @param int    $width  of the crop in pixels
+     */
+    public static function of(Area $area, Matrix $motion, Rect $frame, int $width, int $height): self
+    {
+        // Measured on the outline's own frame, at a size that is fine enough for the smallest area.
+        $unit = 2000;
+        $bounds = AreaMatte::on($area->outline, $area->outline->at, Matrix::identity(), Rect::of(0, 0, (int) ($unit * $frame->width / $frame->height), $unit))->bounds();
+        $aspect = $width / $height;
+        [$cx, $cy, $tall] = $bounds->isEmpty()
+            ? [$frame->width / $frame->height / 2, 0.5, 1.0]
+            : [($bounds->x + $bounds->width / 2) / $unit, ($bounds->y + $bounds->height / 2) / $unit, (1 + self::ROOM) * max($bounds->height, $bounds->width / $aspect) / $unit];
+        $scale = $tall / $height;
+        $crop = Matrix::of([$scale, 0, $cx - $scale * $width / 2, 0, $scale, $cy - $scale * $height / 2, 0, 0, 1]);
+
+        return new self(Matrix::of([$frame->height, 0, 0, 0, $frame->height, 0, 0, 0, 1])->times($motion)->times($crop), $width, $height);
+    }
+
+    /** The part of the frame the crop is made from. */
+    public function needs(Rect $frame): Rect
+    {
+        $xs = $ys = [];
+        foreach ([[0, 0], [$this->width, 0], [0, $this->height], [$this->width, $this->height]] as [$x, $y]) {
+            [$xs[], $ys[]] = $this->toFrame->apply($x, $y);
+        }
+
+        return Rect::around(min($xs) - 1, min($ys) - 1, max($xs) + 1, max($ys) + 1)->intersect($frame);
+    }
+
+    /** @param Planes $planes the frame over at least what the crop needs; beyond the frame the crop is black */
+    public function crop(Planes $planes): Planes
+    {
+        $out = Planes::filled(Rect::of(0, 0, $this->width, $this->height), 0.0, 0.0, 0.0);
+        $w = $planes->rect->width;
+        $h = $planes->rect->height;
+        $i = 0;
+        for ($y = 0; $y < $this->height; ++$y) {
+            for ($x = 0; $x < $this->width; ++$x, ++$i) {
+                [$px, $py] = $this->toFrame->apply($x + 0.5, $y + 0.5);
+                $px -= $planes->rect->x + 0.5;
+                $py -= $planes->rect->y + 0.5;
+                $ix = (int) floor($px);
+                $iy = (int) floor($py);
+                if ($ix < 0 || $iy < 0 || $ix >= $w - 1 || $iy >= $h - 1) {
+                    continue;
+                }
+                $fx = $px - $ix;
+                $fy = $py - $iy;
+                $k = $iy * $w + $ix;
+                $a = (1 - $fx) * (1 - $fy);
+                $b = $fx * (1 - $fy);
+                $c = (1 - $fx) * $fy;
+                $d = $fx * $fy;
+                $out->r[$i] = $a * $planes->r[$k] + $b * $planes->r[$k + 1] + $c * $planes->r[$k + $w] + $d * $planes->r[$k + $w + 1];
+                $out->g[$i] = $a * $planes->g[$k] + $b * $planes->g[$k + 1] + $c * $planes->g[$k + $w] + $d * $planes->g[$k + $w + 1];
+                $out->b[$i] = $a * $planes->b[$k] + $b * $planes->b[$k + 1] + $c * $planes->b[$k + $w] + $d * $planes->b[$k + $w + 1];
+            }
+        }
+
+        return $out;
+    }
+}

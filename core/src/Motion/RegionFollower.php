@@ -1,0 +1,362 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Motion;
+
+use Cossel\Core\Geometry\Matrix;
+use Cossel\Core\Outline\AreaMatte;
+use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\Rect;
+use Cossel\Core\Recipe\Model;
+
+/**
+ * Follows a textured region from a start frame, forwards or backwards, frame by frame.
+ *
+ * Points inside the region (see {@see Features}) are found again in each frame, coarse to fine, by their look
+ * (see {@see LucasKanade}); each is checked by going back to the frame before. A look is kept from the start frame as
+ * long as it still resembles the picture, renewed when it no longer does, and the first one is taken up again when it
+ * fits again: so drift does not build up. The motion is a robust fit from the start frame's points (see
+ * {@see Similarity}).
+ */
+final class RegionFollower
+{
+    private const LEVELS = 3;
+    /** Half the patch size on each level, finest first. */
+    private const HALF = [6, 5, 4];
+    private const MOST_POINTS = 110;
+    /** Likeness under which a point counts as not found, and under which its look is renewed. */
+    private const ALIKE = 0.62;
+    private const RENEW = 0.86;
+    /** Furthest a point may miss its old place when followed back, pixels. */
+    private const BACK = 1.0;
+    /** Share of the points that must agree, or the region counts as lost. */
+    private const LEAST_SHARE = 0.22;
+
+    private readonly Rect $region;
+    private readonly float $size;
+    /** @var list<FollowedPoint> */
+    private array $points = [];
+    private ?Pyramid $before = null;
+
+    private function __construct(
+        private readonly LumaSource $source,
+        private readonly int $start,
+        private readonly Model $model,
+        Grey $mask,
+    ) {
+        $this->region = $mask->rect;
+        $this->size = sqrt(max(1.0, array_sum($mask->v)));
+        $this->before = $this->pyramid($start, Rect::none(), 0);
+        $grey = $this->before->levels[0];
+        $found = Features::find($grey, $mask->window($grey->rect), max(4.0, $this->size / 15), self::MOST_POINTS);
+        foreach ($found as [$x, $y]) {
+            $look = $this->look($this->before, $x, $y);
+            if ($look[0] !== null) {
+                $this->points[] = FollowedPoint::at($x, $y, $look);
+            }
+        }
+    }
+
+    /**
+     * @param AreaMatte $region where the thing is on the start frame, in the source's pixels; hard-edged
+     *
+     * @throws TooLittleTexture when there is not enough to hold on to
+     */
+    public static function from(LumaSource $source, int $start, AreaMatte $region, Model $model): self
+    {
+        $bounds = $region->bounds();
+        if ($bounds->isEmpty()) {
+            throw TooLittleTexture::outsideThePicture($start);
+        }
+        $follower = new self($source, $start, $model, $region->matte($bounds));
+        if (count($follower->points) < 4) {
+            throw TooLittleTexture::on($start, count($follower->points));
+        }
+
+        return $follower;
+    }
+
+    /**
+     * Follows towards a frame. Yields each frame's step, stated from the start frame, as soon as it is known; a frame
+     * that was lost is yielded again, bridged, once the region is found again.
+     *
+     * @return \Generator<int, Step>
+     */
+    public function to(int $last): \Generator
+    {
+        $direction = $last >= $this->start ? 1 : -1;
+        $height = $this->source->frame()->height;
+        $now = $earlier = Matrix::identity();
+        $good = $this->start;
+        for ($frame = $this->start + $direction; $direction * ($last - $frame) >= 0; $frame += $direction) {
+            $gap = abs($frame - $good);
+            [$fit, $confidence] = $this->advance($frame, $now, $gap === 1 ? $earlier : $now, $gap);
+            if ($fit === null) {
+                yield $frame => new Step($now->inPixels(1 / $height), State::Lost, 0.0);
+                continue;
+            }
+            if ($gap > 1) {
+                yield from self::bridge($good, $frame, $now->inPixels(1 / $height), $fit->inPixels(1 / $height));
+                $earlier = $fit;
+            } else {
+                $earlier = $now;
+            }
+            $now = $fit;
+            $good = $frame;
+            yield $frame => new Step($now->inPixels(1 / $height), State::Followed, $confidence);
+        }
+    }
+
+    /**
+     * Finds the points in a frame and fits the motion.
+     *
+     * @param Matrix $now     motion to the last good frame
+     * @param Matrix $earlier motion to the one before that
+     * @param int    $gap     frames since the last good one
+     *
+     * @return array{Matrix|null, float}
+     */
+    private function advance(int $frame, Matrix $now, Matrix $earlier, int $gap): array
+    {
+        [$cx, $cy] = [$this->region->x + $this->region->width / 2, $this->region->y + $this->region->height / 2];
+        [$x1, $y1] = $now->apply($cx, $cy);
+        [$x0, $y0] = $earlier->apply($cx, $cy);
+        [$vx, $vy] = [$x1 - $x0, $y1 - $y0];
+        $around = $this->where($now);
+        $around = $around->union(Rect::of($around->x + (int) round($vx), $around->y + (int) round($vy), $around->width, $around->height));
+        $pyramid = $this->pyramid($frame, $around, 20 + min(40, 6 * $gap));
+        $linear = [$now->m[0], $now->m[1], $now->m[3], $now->m[4]];
+        $this->findCoarse($pyramid, $now, $linear, $vx, $vy, $gap);
+        foreach ($this->points as $point) {
+            if ($point->found) {
+                $this->findFine($point, $pyramid, $linear, $gap === 1);
+            }
+        }
+        $result = $this->fit();
+        if ($result !== null) {
+            $this->settle($pyramid, $result[0]);
+            $this->before = $pyramid;
+        }
+
+        return $result ?? [null, 0.0];
+    }
+
+    /**
+     * Guesses each point's place and improves it on the coarse levels; where a point's own answer is doubtful, the
+     * median shift of all is taken.
+     *
+     * @param array{float, float, float, float} $linear
+     */
+    private function findCoarse(Pyramid $pyramid, Matrix $now, array $linear, float $vx, float $vy, int $gap): void
+    {
+        foreach ($this->points as $point) {
+            if (!$point->found || $gap > 1) {
+                [$point->x, $point->y] = $now->apply($point->fromX, $point->fromY);
+            }
+            $point->x += $vx;
+            $point->y += $vy;
+            $point->found = true;
+        }
+        for ($level = self::LEVELS - 1; $level >= 1; --$level) {
+            $scale = 1 << $level;
+            $grey = $pyramid->levels[$level];
+            $shiftX = $shiftY = $doubtful = [];
+            foreach ($this->points as $i => $point) {
+                $patch = $point->look[$level];
+                $hit = $patch === null ? null : LucasKanade::find($patch, self::HALF[$level], $grey, $point->x / $scale, $point->y / $scale, self::since($point->linear, $linear), 4);
+                if ($hit === null || $hit[2] < 0.5) {
+                    $doubtful[] = $i;
+                    continue;
+                }
+                $shiftX[] = $hit[0] * $scale - $point->x;
+                $shiftY[] = $hit[1] * $scale - $point->y;
+                $point->x = $hit[0] * $scale;
+                $point->y = $hit[1] * $scale;
+            }
+            if ($shiftX === []) {
+                continue;
+            }
+            $mx = self::median($shiftX);
+            $my = self::median($shiftY);
+            foreach ($doubtful as $i) {
+                $this->points[$i]->x += $mx;
+                $this->points[$i]->y += $my;
+            }
+        }
+    }
+
+    /** @param array{float, float, float, float} $linear */
+    private function findFine(FollowedPoint $point, Pyramid $pyramid, array $linear, bool $checkBack): void
+    {
+        $point->found = false;
+        $grey = $pyramid->levels[0];
+        $patch = $point->look[0];
+        $hit = $patch === null ? null : LucasKanade::find($patch, self::HALF[0], $grey, $point->x, $point->y, self::since($point->linear, $linear), 6);
+        if ($hit === null || $hit[2] < self::ALIKE) {
+            return;
+        }
+        if ($point->renewed && $point->first[0] !== null) {
+            $first = LucasKanade::find($point->first[0], self::HALF[0], $grey, $hit[0], $hit[1], $linear, 5);
+            if ($first !== null && $first[2] > self::RENEW && hypot($first[0] - $hit[0], $first[1] - $hit[1]) < 2.0) {
+                $hit = $first;
+                $point->look = $point->first;
+                $point->linear = [1.0, 0.0, 0.0, 1.0];
+                $point->renewed = false;
+            }
+        }
+        if ($checkBack && !$this->goesBack($point, $grey, $hit[0], $hit[1])) {
+            return;
+        }
+        [$point->x, $point->y, $point->alike] = $hit;
+        $point->found = true;
+    }
+
+    /** Forward-backward check: from the new place, the frame before must lead back to where the look came from. */
+    private function goesBack(FollowedPoint $point, Grey $grey, float $x, float $y): bool
+    {
+        $patch = LucasKanade::patch($grey, $x, $y, self::HALF[0]);
+        if ($patch === null || $this->before === null || !isset($point->wasX)) {
+            return $patch !== null;
+        }
+        $back = LucasKanade::find($patch, self::HALF[0], $this->before->levels[0], $point->wasX, $point->wasY, [1.0, 0.0, 0.0, 1.0], 5);
+
+        return $back !== null && hypot($back[0] - $point->wasX, $back[1] - $point->wasY) < self::BACK;
+    }
+
+    /** @return array{Matrix, float}|null */
+    private function fit(): ?array
+    {
+        $from = $to = $alike = [];
+        foreach ($this->points as $point) {
+            if ($point->found) {
+                $from[] = [$point->fromX, $point->fromY];
+                $to[] = [$point->x, $point->y];
+                $alike[] = $point->alike;
+            }
+        }
+        $tolerance = max(1.5, 0.07 * $this->size);
+        $robust = Similarity::robust($from, $to, $tolerance, $this->model);
+        if ($robust === null) {
+            return null;
+        }
+        [$motion, $weights] = $robust;
+        $sum = array_sum($weights);
+        $inliers = count(array_filter($weights, static fn (float $w): bool => $w > 0.2));
+        $share = $inliers / count($this->points);
+        if ($share < self::LEAST_SHARE || $inliers < 4 || abs(log(max(1e-6, $motion->scale()))) > 1.6) {
+            return null;
+        }
+        $error = $likeness = 0.0;
+        foreach ($from as $i => [$x, $y]) {
+            [$u, $v] = $motion->apply($x, $y);
+            $error += $weights[$i] * (($u - $to[$i][0]) ** 2 + ($v - $to[$i][1]) ** 2);
+            $likeness += $weights[$i] * $alike[$i];
+        }
+        $confidence = min(1.0, $share / 0.75)
+            * max(0.0, min(1.0, ($likeness / $sum - 0.5) / 0.4))
+            / (1.0 + $error / $sum / ($tolerance * $tolerance));
+
+        return [$motion, $confidence];
+    }
+
+    /** After a fit: points remember where they are; looks that have changed are taken anew. */
+    private function settle(Pyramid $pyramid, Matrix $motion): void
+    {
+        $reach = 0.105 * $this->size;
+        foreach ($this->points as $point) {
+            [$x, $y] = $motion->apply($point->fromX, $point->fromY);
+            $off = hypot($point->x - $x, $point->y - $y);
+            if (!$point->found || $off > $reach) {
+                $point->found = false;
+                unset($point->wasX, $point->wasY);
+                continue;
+            }
+            $point->wasX = $point->x;
+            $point->wasY = $point->y;
+            if ($point->alike < self::RENEW) {
+                $look = $this->look($pyramid, $point->x, $point->y);
+                if ($look[0] !== null) {
+                    $point->look = $look;
+                    $point->linear = [$motion->m[0], $motion->m[1], $motion->m[3], $motion->m[4]];
+                    $point->renewed = true;
+                }
+            }
+        }
+    }
+
+    /** The region's bounds, moved. */
+    private function where(Matrix $motion): Rect
+    {
+        $r = $this->region;
+        $xs = $ys = [];
+        foreach ([[$r->x, $r->y], [$r->right(), $r->y], [$r->x, $r->bottom()], [$r->right(), $r->bottom()]] as [$x, $y]) {
+            [$xs[], $ys[]] = $motion->apply($x, $y);
+        }
+
+        return Rect::around(min($xs), min($ys), max($xs), max($ys));
+    }
+
+    private function pyramid(int $frame, Rect $around, int $margin): Pyramid
+    {
+        $whole = $this->source->frame()->grow(16);
+        $rect = ($around->isEmpty() ? $this->region : $around)->grow($margin + 12)->intersect($whole);
+        if ($rect->isEmpty()) {
+            $rect = $this->region->grow(12)->intersect($whole);
+        }
+
+        return Pyramid::of($this->source->luma($frame, Pyramid::aligned($rect, self::LEVELS)), self::LEVELS);
+    }
+
+    /** @return list<array{t: list<float>, gx: list<float>, gy: list<float>, xx: float, xy: float, yy: float, norm: float}|null> */
+    private function look(Pyramid $pyramid, float $x, float $y): array
+    {
+        $look = [];
+        foreach ($pyramid->levels as $level => $grey) {
+            $look[] = LucasKanade::patch($grey, $x / (1 << $level), $y / (1 << $level), self::HALF[$level]);
+        }
+
+        return $look;
+    }
+
+    /**
+     * The turn and scale from when a look was taken until now.
+     *
+     * @param array{float, float, float, float} $then
+     * @param array{float, float, float, float} $now
+     *
+     * @return array{float, float, float, float}
+     */
+    private static function since(array $then, array $now): array
+    {
+        if ($then === [1.0, 0.0, 0.0, 1.0]) {
+            return $now;
+        }
+        [$a, $b, $c, $d] = $then;
+        $det = $a * $d - $b * $c;
+
+        return [
+            ($now[0] * $d - $now[1] * $c) / $det, ($now[1] * $a - $now[0] * $b) / $det,
+            ($now[2] * $d - $now[3] * $c) / $det, ($now[3] * $a - $now[2] * $b) / $det,
+        ];
+    }
+
+    /** @return iterable<int, Step> the lost frames between two good ones, laid between their motions */
+    private static function bridge(int $good, int $found, Matrix $from, Matrix $to): iterable
+    {
+        $direction = $found > $good ? 1 : -1;
+        for ($frame = $good + $direction; $frame !== $found; $frame += $direction) {
+            $t = ($frame - $good) / ($found - $good);
+            $between = array_map(static fn (float $a, float $b): float => $a + ($b - $a) * $t, $from->m, $to->m);
+            yield $frame => new Step(Matrix::of($between), State::Bridged, 0.0);
+        }
+    }
+
+    /** @param non-empty-list<float> $values */
+    private static function median(array $values): float
+    {
+        sort($values);
+
+        return $values[intdiv(count($values), 2)];
+    }
+}

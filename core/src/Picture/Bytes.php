@@ -1,0 +1,99 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Picture;
+
+/** Finished pictures as bytes for encoders. Kernel class. */
+final class Bytes
+{
+    /** Four bytes a pixel, B G R and 0: clipped to 0..1 and rounded to 8 bits. */
+    public static function bgrx8(Planes $planes): string
+    {
+        $n = $planes->rect->count();
+        $out = \FFI::new("uint32_t[{$n}]");
+        self::fill8($planes->r, $planes->g, $planes->b, $n, $out);
+
+        return \FFI::string($out, 4 * $n);
+    }
+
+    /** A grey plane (0..1) the same way. */
+    public static function greyBgrx8(Grey $grey): string
+    {
+        $n = $grey->rect->count();
+        $out = \FFI::new("uint32_t[{$n}]");
+        $v = $grey->v;
+        for ($i = 0; $i < $n; ++$i) {
+            $c = (int) ($v[$i] * 255 + 0.5);
+            $out[$i] = 0x010101 * ($c < 0 ? 0 : ($c > 255 ? 255 : $c));
+        }
+
+        return \FFI::string($out, 4 * $n);
+    }
+
+    /** Six bytes a pixel, R G B of 16 bits, little endian: clipped to 0..1. */
+    public static function rgb48(Planes $planes): string
+    {
+        $n = $planes->rect->count();
+        $size = 3 * $n;
+        $out = \FFI::new("uint16_t[{$size}]");
+        $r = $planes->r;
+        $g = $planes->g;
+        $b = $planes->b;
+        for ($i = 0, $k = 0; $i < $n; ++$i, $k += 3) {
+            $c = (int) ($r[$i] * 65535 + 0.5);
+            $out[$k] = $c < 0 ? 0 : ($c > 65535 ? 65535 : $c);
+            $c = (int) ($g[$i] * 65535 + 0.5);
+            $out[$k + 1] = $c < 0 ? 0 : ($c > 65535 ? 65535 : $c);
+            $c = (int) ($b[$i] * 65535 + 0.5);
+            $out[$k + 2] = $c < 0 ? 0 : ($c > 65535 ? 65535 : $c);
+        }
+
+        return \FFI::string($out, 2 * $size);
+    }
+
+    /** Two bytes a pixel, 16-bit big endian grey, as PNG and PGM store it. */
+    public static function grey16(Grey $grey): string
+    {
+        $n = $grey->rect->count();
+        $out = \FFI::new("uint16_t[{$n}]");
+        $v = $grey->v;
+        for ($i = 0; $i < $n; ++$i) {
+            $c = (int) ($v[$i] * 65535 + 0.5);
+            $c = $c < 0 ? 0 : ($c > 65535 ? 65535 : $c);
+            $out[$i] = ($c & 0xFF) << 8 | $c >> 8;
+        }
+
+        return \FFI::string($out, 2 * $n);
+    }
+
+    /**
+     * @param list<float> $r
+     * @param list<float> $g
+     * @param list<float> $b
+     */
+    private static function fill8(array $r, array $g, array $b, int $n, \FFI\CData $out): void
+    {
+        for ($i = 0; $i < $n; ++$i) {
+            $x = (int) ($r[$i] * 255 + 0.5);
+            $y = (int) ($g[$i] * 255 + 0.5);
+            $z = (int) ($b[$i] * 255 + 0.5);
+            if ($x < 0) {
+                $x = 0;
+            } elseif ($x > 255) {
+                $x = 255;
+            }
+            if ($y < 0) {
+                $y = 0;
+            } elseif ($y > 255) {
+                $y = 255;
+            }
+            if ($z < 0) {
+                $z = 0;
+            } elseif ($z > 255) {
+                $z = 255;
+            }
+            $out[$i] = $x << 16 | $y << 8 | $z;
+        }
+    }
+}

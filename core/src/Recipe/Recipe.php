@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Recipe;
+
+/**
+ * The whole treatment of one shot, as docs/recipe.md describes it. First file to read of this folder: the recipe is
+ * made by {@see RecipeReader} and turned back by {@see RecipeWriter}; nothing here computes a pixel.
+ */
+final readonly class Recipe
+{
+    public const FORMAT = 'recipe/1';
+
+    /**
+     * @param array<string, array{sha256: string, kind: string}> $assets
+     * @param list<Touch>                                        $base
+     * @param list<Area>                                         $areas
+     * @param list<Touch>                                        $finish
+     */
+    public function __construct(
+        public Source $source,
+        public array $assets = [],
+        public array $base = [],
+        public array $areas = [],
+        public array $finish = [],
+    ) {
+    }
+
+    /** @throws UnknownId */
+    public function area(string $id): Area
+    {
+        foreach ($this->areas as $area) {
+            if ($area->id === $id) {
+                return $area;
+            }
+        }
+
+        throw UnknownId::area($id);
+    }
+
+    /** @return list<string> sha256 of every track it needs */
+    public function tracks(): array
+    {
+        $tracks = [];
+        foreach ($this->areas as $area) {
+            if ($area->motion->by === Motion::FOLLOW && $area->motion->track !== null) {
+                $tracks[] = $area->motion->track;
+            }
+        }
+
+        return array_values(array_unique($tracks));
+    }
+}

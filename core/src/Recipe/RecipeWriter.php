@@ -1,0 +1,129 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Recipe;
+
+/** Turns a {@see Recipe} into the document that {@see RecipeReader} reads; every field is written out. */
+final class RecipeWriter
+{
+    /** @return array<string, mixed> ready for json_encode */
+    public function write(Recipe $recipe): array
+    {
+        return [
+            'cossel' => Recipe::FORMAT,
+            'space' => 'bt709',
+            'source' => [
+                'sha256' => $recipe->source->sha256,
+                'span' => $recipe->source->span,
+                'rate' => $recipe->source->rate,
+                'size' => $recipe->source->size,
+            ],
+            'assets' => (object) $recipe->assets,
+            'base' => array_map(fn (Touch $touch): array => $this->touch($touch, false), $recipe->base),
+            'areas' => array_map($this->area(...), $recipe->areas),
+            'finish' => array_map(fn (Touch $touch): array => $this->touch($touch, false), $recipe->finish),
+        ];
+    }
+
+    public function json(Recipe $recipe): string
+    {
+        return json_encode($this->write($recipe), JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE);
+    }
+
+    /** @return array<string, mixed> */
+    private function area(Area $area): array
+    {
+        return [
+            'id' => $area->id,
+            'name' => $area->name,
+            'part' => $area->part,
+            'person' => $area->person,
+            'on' => $area->on,
+            'outline' => [
+                'at' => $area->outline->at,
+                'invert' => $area->outline->invert,
+                'shapes' => array_map($this->ellipse(...), $area->outline->shapes),
+            ],
+            'motion' => $this->motion($area->motion),
+            'pick' => null,
+            'live' => [
+                'from' => $area->live->from,
+                'to' => $area->live->to,
+                'fadeIn' => $area->live->fadeIn,
+                'fadeOut' => $area->live->fadeOut,
+            ],
+            'strength' => self::keyed($area->strength),
+            'blinkGuard' => ['on' => false, 'keys' => []],
+            'pair' => null,
+            'touches' => array_map(fn (Touch $touch): array => $this->touch($touch, true), $area->touches),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private function ellipse(Ellipse $ellipse): array
+    {
+        $document = ['id' => $ellipse->id, 'kind' => 'ellipse', 'join' => $ellipse->join->value];
+        foreach (Ellipse::KEYED as $field) {
+            $document[$field] = $ellipse->{$field};
+        }
+        $document['keys'] = array_map(static fn (ShapeKey $key): array => ['frame' => $key->frame, ...$key->values, 'ease' => $key->ease->value], $ellipse->keys);
+
+        return $document;
+    }
+
+    /** @return array<string, mixed> */
+    private function motion(Motion $motion): array
+    {
+        $keys = array_map(static fn (MotionKey $key): array => [
+            'frame' => $key->frame,
+            'move' => [$key->moveX, $key->moveY],
+            'turn' => $key->turn,
+            'scale' => $key->scale,
+            'ease' => $key->ease->value,
+        ], $motion->keys);
+        $shared = ['use' => array_map(static fn (Channel $channel): string => $channel->value, $motion->use), 'pivot' => $motion->pivot, 'keys' => $keys];
+
+        return match ($motion->by) {
+            Motion::FOLLOW => [
+                'by' => $motion->by,
+                'start' => $motion->start,
+                'span' => $motion->span,
+                'model' => $motion->model->value,
+                'look' => ['by' => 'outline', 'margin' => $motion->look],
+                'track' => $motion->track === null ? null : ['sha256' => $motion->track],
+                ...$shared,
+            ],
+            Motion::RIDE => ['by' => $motion->by, 'on' => $motion->on, ...$shared],
+            default => ['by' => $motion->by, ...$shared],
+        };
+    }
+
+    /** @return array<string, mixed> */
+    private function touch(Touch $touch, bool $inArea): array
+    {
+        $document = ['id' => $touch->id, 'kind' => $touch->kind->name()];
+        if ($inArea) {
+            $document['side'] = $touch->side->value;
+        }
+        $document += ['on' => $touch->on, 'amount' => self::keyed($touch->amount)];
+        foreach ($touch->settings as $name => $keyed) {
+            $document[$name] = self::keyed($keyed);
+        }
+
+        return $document;
+    }
+
+    /** @return float|array<string, mixed> */
+    private static function keyed(Keyed $keyed): float|array
+    {
+        if ($keyed->keys === []) {
+            return $keyed->value;
+        }
+
+        return [
+            'value' => $keyed->value,
+            'keys' => array_map(static fn (Key $key): array => ['frame' => $key->frame, 'value' => $key->value, 'ease' => $key->ease->value], $keyed->keys),
+        ];
+    }
+}

@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Render;
+
+use Cossel\Core\Outline\AreaMatte;
+use Cossel\Core\Picture\Rect;
+use Cossel\Core\Recipe\Side;
+use Cossel\Core\Recipe\Touch;
+
+/**
+ * An area on one frame: its matte and the touches that change something there.
+ *
+ * @internal
+ */
+final readonly class PlacedArea
+{
+    /** @param non-empty-list<Touch> $touches */
+    public function __construct(public AreaMatte $matte, public array $touches, public float $strength)
+    {
+    }
+
+    /** The pixels its touches can change. */
+    public function reach(Rect $frame): Rect
+    {
+        foreach ($this->touches as $touch) {
+            if ($touch->side === Side::Outside) {
+                return $frame;
+            }
+        }
+
+        return $this->matte->bounds();
+    }
+}

@@ -1,0 +1,171 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Touch;
+
+use Cossel\Core\Colour\Transfer;
+use Cossel\Core\Picture\Planes;
+
+/**
+ * Levels on code values, in this order:
+ *
+ * 1. lift, gain, gamma on each channel: y = gain (x + lift (1 - x)); z = sgn(y) |y|^(1/gamma);
+ * 2. contrast about a pivot p, a power so that black stays black: p sgn(z) |z/p|^contrast;
+ * 3. zones, in stops of display light: all three channels times 2^(sum of amount x zone(Y') / 2.4), with
+ *    Y' = 0.2126 R' + 0.7152 G' + 0.0722 B' after step 2 and s(a, b, x) the cubic smoothstep:
+ *    blacks 1 - s(0, .2, Y'), shadows 1 - s(0, .5, Y'), highlights s(.5, 1, Y'), whites s(.8, 1, Y').
+ *
+ * Source of the weights: ITU-R BT.709-6. Step 1 and 2 are read from a table (see {@see Curve}).
+ */
+final class Tone implements Kind
+{
+    /** @var array{array<string, float>, Curve|null, list<float>|null}|null */
+    private ?array $prepared = null;
+
+    public function name(): string
+    {
+        return 'tone';
+    }
+
+    public function parameters(): array
+    {
+        return [
+            new Parameter('lift', -0.5, 0.5, 0, ''),
+            new Parameter('gamma', 0.25, 4, 1, ''),
+            new Parameter('gain', 0, 4, 1, ''),
+            new Parameter('contrast', 0.25, 4, 1, ''),
+            new Parameter('pivot', 0.05, 0.95, 0.4, ''),
+            new Parameter('blacks', -2, 2, 0, 'stops'),
+            new Parameter('shadows', -2, 2, 0, 'stops'),
+            new Parameter('highlights', -2, 2, 0, 'stops'),
+            new Parameter('whites', -2, 2, 0, 'stops'),
+        ];
+    }
+
+    public function isNeutral(array $values): bool
+    {
+        // The pivot alone does nothing.
+        return self::curveIsNeutral($values) && self::zonesAreNeutral($values);
+    }
+
+    public function apply(Planes $planes, Weight $weight, array $values, Transfer $transfer): void
+    {
+        if ($this->prepared === null || $this->prepared[0] !== $values) {
+            $this->prepared = [
+                $values,
+                self::curveIsNeutral($values) ? null : Curve::of(static fn (float $x): float => self::level($x, $values)),
+                self::zonesAreNeutral($values) ? null : self::zones($values),
+            ];
+        }
+        [, $curve, $zones] = $this->prepared;
+        if ($zones === null) {
+            $curve?->apply($planes, $weight);
+
+            return;
+        }
+        $at = $weight->matte->rect;
+        $stride = $planes->rect->width;
+        for ($y = 0; $y < $at->height; ++$y) {
+            $i = ($at->y - $planes->rect->y + $y) * $stride + $at->x - $planes->rect->x;
+            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $y * $at->width, $at->width, $weight->offset, $weight->scale, $curve === null ? self::straight() : $curve->table, $zones);
+        }
+    }
+
+    /** @param array<string, float> $v */
+    private static function curveIsNeutral(array $v): bool
+    {
+        return $v['lift'] === 0.0 && $v['gamma'] === 1.0 && $v['gain'] === 1.0 && $v['contrast'] === 1.0;
+    }
+
+    /** @param array<string, float> $v */
+    private static function zonesAreNeutral(array $v): bool
+    {
+        return $v['blacks'] === 0.0 && $v['shadows'] === 0.0 && $v['highlights'] === 0.0 && $v['whites'] === 0.0;
+    }
+
+    /** @param array<string, float> $v */
+    private static function level(float $x, array $v): float
+    {
+        $y = $v['gain'] * ($x + $v['lift'] * (1 - $x));
+        $z = abs($y) ** (1 / $v['gamma']);
+        $z = $v['pivot'] * ($z / $v['pivot']) ** $v['contrast'];
+
+        return $y < 0 ? -$z : $z;
+    }
+
+    /**
+     * The gain by luma, from 0 to 1 in steps of 1/1024.
+     *
+     * @param array<string, float> $v
+     *
+     * @return list<float>
+     */
+    private static function zones(array $v): array
+    {
+        $gains = [];
+        for ($i = 0; $i <= 1024; ++$i) {
+            $y = $i / 1024;
+            $stops = $v['blacks'] * (1 - self::smoothstep(0, 0.2, $y))
+                + $v['shadows'] * (1 - self::smoothstep(0, 0.5, $y))
+                + $v['highlights'] * self::smoothstep(0.5, 1, $y)
+                + $v['whites'] * self::smoothstep(0.8, 1, $y);
+            $gains[] = 2 ** ($stops / Transfer::GAMMA);
+        }
+
+        return $gains;
+    }
+
+    private static function smoothstep(float $a, float $b, float $x): float
+    {
+        $t = max(0.0, min(1.0, ($x - $a) / ($b - $a)));
+
+        return $t * $t * (3 - 2 * $t);
+    }
+
+    /** @return list<float> */
+    private static function straight(): array
+    {
+        return Curve::of(static fn (float $x): float => $x)->table;
+    }
+
+    /**
+     * @param list<float> $r
+     * @param list<float> $g
+     * @param list<float> $b
+     * @param list<float> $w
+     * @param list<float> $t curve
+     * @param list<float> $z gain by luma
+     */
+    private static function row(array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale, array $t, array $z): void
+    {
+        $last = count($t) - 2;
+        for ($end = $i + $n; $i < $end; ++$i, ++$j) {
+            $k = $offset + $scale * $w[$j];
+            if ($k === 0.0) {
+                continue;
+            }
+            $p = ($r[$i] + 1.0) * 2048.0;
+            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
+            $x = $t[$c] + ($t[$c + 1] - $t[$c]) * ($p - $c);
+            $p = ($g[$i] + 1.0) * 2048.0;
+            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
+            $y = $t[$c] + ($t[$c + 1] - $t[$c]) * ($p - $c);
+            $p = ($b[$i] + 1.0) * 2048.0;
+            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
+            $v = $t[$c] + ($t[$c + 1] - $t[$c]) * ($p - $c);
+            $p = (0.2126 * $x + 0.7152 * $y + 0.0722 * $v) * 1024.0;
+            if ($p <= 0.0) {
+                $gain = $z[0];
+            } elseif ($p >= 1024.0) {
+                $gain = $z[1024];
+            } else {
+                $c = (int) $p;
+                $gain = $z[$c] + ($z[$c + 1] - $z[$c]) * ($p - $c);
+            }
+            $r[$i] += ($x * $gain - $r[$i]) * $k;
+            $g[$i] += ($y * $gain - $g[$i]) * $k;
+            $b[$i] += ($v * $gain - $b[$i]) * $k;
+        }
+    }
+}

@@ -1,0 +1,111 @@
+import type { Delivery, Follow, Format, Job, Kind, Motions, PictureRequest, Recipe, RecipeState, Shot, Waveform } from './types';
+
+/** A request the server refused, with its sentence; status 0 when it could not be reached at all. */
+export class ApiError extends Error {
+  constructor(readonly status: number, message: string, readonly pointer: string | null = null) {
+    super(message);
+  }
+
+  get offline(): boolean {
+    return this.status === 0;
+  }
+}
+
+async function send(method: string, path: string, body?: BodyInit | null, type?: string, signal?: AbortSignal): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      headers: { Accept: 'application/json', ...(type ? { 'Content-Type': type } : {}) },
+      body: body ?? null,
+      signal: signal ?? null,
+    });
+  } catch (reason) {
+    if (reason instanceof DOMException && reason.name === 'AbortError') throw reason;
+    throw new ApiError(0, 'The server cannot be reached. Is it still running?');
+  }
+  if (response.ok) return response;
+  let message = `The server answered ${response.status}.`;
+  let pointer: string | null = null;
+  try {
+    const answer = (await response.json()) as { message?: string; pointer?: string };
+    message = answer.message ?? message;
+    pointer = answer.pointer ?? null;
+  } catch {
+    // Not JSON: the status says enough.
+  }
+  throw new ApiError(response.status, message, pointer);
+}
+
+async function json<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const response = await send(method, path, body === undefined ? null : JSON.stringify(body), body === undefined ? undefined : 'application/json');
+  return (response.status === 204 ? undefined : await response.json()) as T;
+}
+
+/** Resource collections come wrapped. */
+async function list<T>(path: string): Promise<T[]> {
+  const answer = await json<T[] | { data: T[] }>('GET', path);
+  return Array.isArray(answer) ? answer : answer.data;
+}
+
+export interface Picture {
+  image: ImageBitmap;
+  /** Where it lies, in picture heights: left, top, width, height. */
+  place: [number, number, number, number];
+}
+
+/** The place header counts pixels: the picture's rectangle, then the whole. */
+function placeOf(header: string | null): [number, number, number, number] {
+  const [x = 0, y = 0, w = 1, h = 1, , wholeHeight = 1] = (header ?? '').split(' ').map(Number);
+  return [x / wholeHeight, y / wholeHeight, w / wholeHeight, h / wholeHeight];
+}
+
+export const api = {
+  kinds: () => json<Kind[]>('GET', '/kinds'),
+  formats: () => json<Format[]>('GET', '/formats'),
+
+  jobs: () => list<Job>('/jobs'),
+  job: (id: number) => json<Job>('GET', `/jobs/${id}`),
+  addJob: (name: string) => json<Job>('POST', '/jobs', { name }),
+  addPerson: (job: number, name: string) => json<Job>('POST', `/jobs/${job}/people`, { name }),
+
+  beginUpload: (job: number, name: string, size: number) => json<{ id: string; received: number }>('POST', `/jobs/${job}/uploads`, { name, size }),
+  sendPiece: async (upload: string, offset: number, piece: Blob, signal: AbortSignal) =>
+    (await (await send('PUT', `/uploads/${upload}?offset=${offset}`, piece, 'application/octet-stream', signal)).json()) as { received: number },
+  finishUpload: (upload: string, span: { from?: number; to?: number }) => json<Shot>('POST', `/uploads/${upload}/shot`, span),
+
+  shot: (id: number) => json<Shot>('GET', `/shots/${id}`),
+  changeShot: (id: number, change: { name?: string; notes?: string }) => json<Shot>('PATCH', `/shots/${id}`, change),
+  removeShot: (id: number) => json<void>('DELETE', `/shots/${id}`),
+  posterUrl: (shot: Shot, view: 'result' | 'original') => `/api/shots/${shot.id}/poster?view=${view}&r=${shot.revision}`,
+
+  recipe: (shot: number) => json<RecipeState>('GET', `/shots/${shot}/recipe`),
+  saveRecipe: (shot: number, base: number, recipe: Recipe, label: string) => json<RecipeState>('PUT', `/shots/${shot}/recipe`, { base, recipe, label }),
+  undo: (shot: number) => json<RecipeState>('POST', `/shots/${shot}/undo`),
+  redo: (shot: number) => json<RecipeState>('POST', `/shots/${shot}/redo`),
+  motions: (shot: number) => json<Motions>('GET', `/shots/${shot}/motions`),
+
+  pictureFile: async (shot: number, request: PictureRequest, signal?: AbortSignal): Promise<{ file: Blob; place: Picture['place'] }> => {
+    const response = await send('POST', `/shots/${shot}/picture`, JSON.stringify(request), 'application/json', signal);
+    return { file: await response.blob(), place: placeOf(response.headers.get('X-Picture-Place')) };
+  },
+  picture: async (shot: number, request: PictureRequest, signal?: AbortSignal): Promise<Picture> => {
+    const { file, place } = await api.pictureFile(shot, request, signal);
+    return { image: await createImageBitmap(file), place };
+  },
+  witness: async (shot: number, request: PictureRequest & { width: number }, signal?: AbortSignal): Promise<Blob> =>
+    (await send('POST', `/shots/${shot}/witness`, JSON.stringify(request), 'application/json', signal)).blob(),
+  waveform: async (shot: number, request: PictureRequest, signal?: AbortSignal) =>
+    (await (await send('POST', `/shots/${shot}/waveform`, JSON.stringify(request), 'application/json', signal)).json()) as Waveform,
+
+  follows: (shot: number) => json<Follow[]>('GET', `/shots/${shot}/follows`),
+  follow: (shot: number, wanted: { area: string; start: number; from: number; to: number }) => json<Follow>('POST', `/shots/${shot}/follows`, wanted),
+  stopFollow: (follow: number) => json<Follow>('POST', `/follows/${follow}/stop`),
+
+  deliveries: () => list<Delivery>('/deliveries'),
+  deliver: (shot: number, wanted: { format: string; from: number; to: number }) => json<Delivery>('POST', `/shots/${shot}/deliveries`, wanted),
+  cancelDelivery: (id: number) => json<Delivery>('POST', `/deliveries/${id}/cancel`),
+  retryDelivery: (id: number) => json<Delivery>('POST', `/deliveries/${id}/retry`),
+  removeDelivery: (id: number) => json<void>('DELETE', `/deliveries/${id}`),
+  deliveryUrl: (id: number) => `/api/deliveries/${id}/file`,
+};

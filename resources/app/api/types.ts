@@ -1,0 +1,175 @@
+/** The shapes that go over the wire; docs/recipe.md describes the recipe. */
+
+export type Pair = [number, number];
+export interface Keyed { value: number; keys: { frame: number; value: number; ease: string }[] }
+export type MaybeKeyed = number | Keyed;
+
+export interface Touch {
+  id: string;
+  kind: string;
+  side?: 'inside' | 'outside';
+  on: boolean;
+  amount: MaybeKeyed;
+  [parameter: string]: unknown;
+}
+
+export interface Ellipse {
+  id: string;
+  kind: 'ellipse';
+  join: 'add' | 'cut' | 'keep';
+  centre: Pair;
+  radii: Pair;
+  turn: number;
+  featherIn: number;
+  featherOut: number;
+  grow: number;
+  opacity: number;
+  keys: unknown[];
+}
+
+export type Model = 'position' | 'similarity';
+export type Channel = 'position' | 'rotation' | 'scale';
+
+export interface Motion {
+  by: 'none' | 'follow' | 'ride';
+  start?: number;
+  span?: Pair;
+  model?: Model;
+  look?: { by: 'outline'; margin: number };
+  use: Channel[];
+  pivot: Pair;
+  track?: { sha256: string } | null;
+  on?: string;
+  keys: unknown[];
+}
+
+export interface Area {
+  id: string;
+  name: string;
+  part: string;
+  person: string | null;
+  on: boolean;
+  outline: { at: number; invert: boolean; shapes: Ellipse[] };
+  motion: Motion;
+  pick: null;
+  live: { from: number; to: number; fadeIn: number; fadeOut: number };
+  strength: MaybeKeyed;
+  blinkGuard: { on: false; keys: never[] };
+  pair: null;
+  touches: Touch[];
+}
+
+export interface Recipe {
+  cossel: 'recipe/1';
+  space: string;
+  source: { sha256: string; span: Pair; rate: string; size: Pair };
+  assets: Record<string, unknown>;
+  base: Touch[];
+  areas: Area[];
+  finish: Touch[];
+}
+
+export interface RecipeState { revision: number; parent: number | null; undo: string | null; redo: string | null; recipe: Recipe }
+
+export interface Parameter { name: string; least: number; most: number; neutral: number; unit: string }
+export interface Kind { name: string; parameters: Parameter[] }
+
+export interface Footage {
+  name: string;
+  width: number;
+  height: number;
+  rate: string;
+  fps: number;
+  variable: boolean;
+  frames: number;
+  codec: string;
+  pixelFormat: string;
+  bits: number;
+  tags: Record<string, string>;
+  timecode: string | null;
+  audio: { codec: string; channels: number; rate: number } | null;
+  notes: string[];
+}
+
+export interface AreaProgress {
+  id: string;
+  name: string;
+  person: string | null;
+  on: boolean;
+  outline: boolean;
+  follow: boolean;
+  pick: boolean;
+  treat: boolean;
+  judge: boolean;
+}
+
+export interface Shot {
+  id: number;
+  jobId: number;
+  job: string;
+  name: string;
+  notes: string;
+  state: 'reading' | 'ready' | 'failed';
+  error: string | null;
+  from: number;
+  to: number;
+  revision: number;
+  footage: Footage | null;
+  progress: { base: number; finish: number; areas: AreaProgress[]; left: string } | null;
+  following: number;
+}
+
+export interface Job { id: number; name: string; people: { slug: string; name: string }[]; shots: Shot[] }
+
+export interface Motions {
+  from: number;
+  areas: Record<string, { matrices: number[][]; confidence: (number | null)[]; states: (string | null)[] }>;
+}
+
+export interface Follow {
+  id: number;
+  area: string;
+  state: 'waiting' | 'following' | 'done' | 'stopped' | 'failed';
+  start: number;
+  from: number;
+  to: number;
+  steps: [number, number][];
+  message: string | null;
+}
+
+export interface Format { name: string; label: string; purpose: string }
+
+export interface Delivery {
+  id: number;
+  shotId: number;
+  shot: string;
+  jobId: number;
+  job: string;
+  format: string;
+  formatLabel: string;
+  state: 'rendering' | 'finishing' | 'done' | 'cancelled' | 'failed';
+  from: number;
+  to: number;
+  revision: number;
+  frames: number;
+  done: number;
+  file: string | null;
+  bytes: number | null;
+  error: string | null;
+  createdAt: string | null;
+}
+
+export type View = 'result' | 'original' | 'base' | 'matte' | 'without';
+
+export interface PictureRequest {
+  /** Left out for the saved revision. */
+  recipe?: Recipe;
+  frame: number;
+  view: View;
+  area?: string | null;
+  height: number;
+  window?: [number, number, number, number];
+  reach?: boolean;
+}
+
+export interface Waveform { columns: number; rows: number; from: number; to: number; counts: number[] }

@@ -1,0 +1,771 @@
+<script setup lang="ts">
+import Dialog from 'primevue/dialog';
+import InputText from 'primevue/inputtext';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { api, type Picture } from '../api/client';
+import type { Area, Channel, Ellipse, Kind, Model, Pair, PictureRequest, Shot, Touch, View } from '../api/types';
+import DeliverDialog from '../deliveries/DeliverDialog.vue';
+import { useNotices } from '../useNotices';
+import SmallSwitch from '../widgets/SmallSwitch.vue';
+import FollowPanel from './FollowPanel.vue';
+import FollowStrips from './FollowStrips.vue';
+import JudgePanel from './JudgePanel.vue';
+import OutlinePanel from './OutlinePanel.vue';
+import PictureStage from './PictureStage.vue';
+import TouchList from './TouchList.vue';
+import WaveformScope from './WaveformScope.vue';
+import WitnessRow from './WitnessRow.vue';
+import { apply, inverse, rounded, scaleOf, turnOf } from './geometry';
+import { labelOf } from './touches';
+import { SHORTCUTS, useKeys } from './useKeys';
+import { useMotions, weakFrames } from './useMotions';
+import { usePictures } from './usePictures';
+import { usePlayback } from './usePlayback';
+import { usePlayhead } from './usePlayhead';
+import { freshId, useRecipe } from './useRecipe';
+import { useWitnesses } from './useWitnesses';
+
+const props = defineProps<{ shot: Shot; kinds: Kind[] }>();
+const footage = props.shot.footage as NonNullable<Shot['footage']>;
+const aspect = footage.width / footage.height;
+const { fail, say } = useNotices();
+
+const store = useRecipe(props.shot.id);
+const motions = useMotions(props.shot.id, store);
+const playhead = usePlayhead(props.shot.from, props.shot.to, Number(sessionStorage.getItem(`frame ${props.shot.id}`) ?? Math.round((props.shot.from + props.shot.to) / 2)));
+const pictures = usePictures(props.shot.id);
+const playback = usePlayback(props.shot.id, playhead, footage.fps, (picture) => pictures.show(picture));
+const stage = ref<InstanceType<typeof PictureStage>>();
+
+/** What the right column shows: an area by its id, or base or finish. */
+const tab = ref<string>('base');
+const step = ref(1);
+const split = ref(false);
+const drawing = ref(false);
+const helping = ref(false);
+const delivering = ref(false);
+const naming = ref(false);
+const newName = ref('Face');
+const SURROUNDS = ['#2a2a2a', '#5a5a5a', '#9a9a9a'];
+const surround = ref(Number(localStorage.getItem('surround') ?? 0));
+
+const areas = computed<Area[]>(() => store.recipe.value?.areas ?? []);
+const area = computed<Area | null>(() => areas.value.find((a) => a.id === tab.value) ?? null);
+const letters = computed(() => Object.fromEntries(areas.value.map((a, i) => [a.id, i < 26 ? String.fromCharCode(65 + i) : String(i + 1)])));
+const matrices = computed(() => Object.fromEntries(areas.value.map((a) => [a.id, motions.matrix(a.id, playhead.frame.value)])));
+const confidence = computed(() => Object.fromEntries(areas.value.map((a) => [a.id, motions.confidence(a.id)])));
+const weak = computed(() => (area.value ? weakFrames(confidence.value[area.value.id] ?? [], props.shot.from) : []));
+
+const { view, outlines } = useKeys({
+  step: (by) => goTo(playhead.frame.value + by),
+  jump: (by) => {
+    const next = [...weak.value].sort((a, b) => a - b);
+    const to = by > 0 ? next.find((f) => f > playhead.frame.value) : next.findLast((f) => f < playhead.frame.value);
+    if (to !== undefined) goTo(to);
+  },
+  ends: (last) => goTo(last ? props.shot.to : props.shot.from),
+  liveEnd,
+  play: () => void playback.play(),
+  undo: () => void store.undo(),
+  redo: () => void store.redo(),
+  fit: () => stage.value?.fit(),
+  zoom: () => stage.value?.zoomTo(stage.value.zoom === 1 ? 2 : 1),
+  split: () => (split.value = !split.value),
+  stepOf: (n) => {
+    if (area.value) step.value = n;
+  },
+  area: (letter) => {
+    const found = areas.value.find((a) => letters.value[a.id] === letter);
+    if (found) tab.value = found.id;
+  },
+  nudge: () => undefined,
+  help: () => (helping.value = !helping.value),
+  escape: () => {
+    drawing.value = false;
+    playback.halt();
+  },
+});
+const effectiveView = computed<View>(() => ((view.value === 'matte' || view.value === 'without') && !area.value ? 'result' : view.value));
+
+// --- pictures -------------------------------------------------------------------------------------------------
+const wantedHeight = ref(0);
+const seen = shallowRef<[number, number, number, number] | null>(null);
+const original = shallowRef<Picture | null>(null);
+/** The touch whose control is being dragged, or true for anything else that is. */
+const dragged = ref<Touch | true | null>(null);
+let originalKey = '';
+
+function request(view_: View, height: number): PictureRequest {
+  const r: PictureRequest = { frame: playhead.frame.value, view: view_, area: area.value?.id ?? null, height };
+  if (store.unsaved.value && store.recipe.value) r.recipe = store.recipe.value;
+  if (seen.value) r.window = seen.value;
+  return r;
+}
+
+function refresh(): void {
+  if (wantedHeight.value === 0 || !store.recipe.value || playback.playing.value) return;
+  const touch = dragged.value;
+  if (touch !== null) {
+    // While something is dragged: only where it can act, and reduced. The whole follows when it rests.
+    const inside = touch !== true && touch.side === 'inside' && effectiveView.value === 'result' && pictures.main.value !== null;
+    const reduced = Math.max(64, Math.round(Math.min(wantedHeight.value, footage.height) / 2));
+    pictures.want({ ...request(effectiveView.value, reduced), ...(inside ? { reach: true } : {}) }, inside);
+    return;
+  }
+  const known = playback.ready.get(playhead.frame.value);
+  if (known && !store.unsaved.value && !seen.value && playKey.value === playedKey) void createImageBitmap(known.file).then((image) => pictures.show({ image, place: known.place }));
+  else pictures.want(request(effectiveView.value, wantedHeight.value));
+  void compare();
+}
+
+/** The original beside it, for the split line. */
+async function compare(): Promise<void> {
+  if (!split.value) return;
+  const wanted = { ...request('original', wantedHeight.value), area: null };
+  delete wanted.recipe;
+  const key = JSON.stringify(wanted);
+  if (key === originalKey) return;
+  originalKey = key;
+  try {
+    const picture = await api.picture(props.shot.id, wanted);
+    if (key === originalKey) original.value = picture;
+  } catch (reason) {
+    originalKey = '';
+    fail('The original cannot be shown', reason);
+  }
+}
+
+const playKey = computed(() => JSON.stringify([store.revision.value, effectiveView.value, effectiveView.value === 'matte' || effectiveView.value === 'without' ? tab.value : '', wantedHeight.value]));
+let playedKey = '';
+watch([playKey, () => store.unsaved.value], () => {
+  playedKey = playKey.value;
+  playback.aim(store.unsaved.value ? `${playKey.value} unsaved` : playKey.value, { view: effectiveView.value, area: area.value?.id ?? null, height: wantedHeight.value });
+});
+watch([() => playhead.frame.value, effectiveView, wantedHeight, seen, split, () => store.recipe.value, dragged], refresh, { deep: false });
+watch(() => JSON.stringify(store.recipe.value), refresh);
+watch(tab, () => {
+  if (effectiveView.value !== 'result' && effectiveView.value !== 'original') refresh();
+});
+watch(() => playback.playing.value, (playing) => {
+  if (!playing) refresh();
+});
+
+const scopeRequest = computed<PictureRequest | null>(() => {
+  if (!store.recipe.value || playback.playing.value) return null;
+  const r: PictureRequest = { frame: playhead.frame.value, view: effectiveView.value === 'matte' ? 'result' : effectiveView.value, area: null, height: 180 };
+  if (store.unsaved.value) r.recipe = store.recipe.value;
+  return JSON.parse(JSON.stringify(r)) as PictureRequest;
+});
+
+const held = computed(() => dragged.value !== null || playback.playing.value || playback.preparing.value || store.unsaved.value);
+const { witnesses, urls, behind } = useWitnesses(props.shot.id, store, motions, playhead, area, effectiveView, held);
+
+onMounted(async () => {
+  try {
+    await store.load();
+    await motions.poll();
+    tab.value = areas.value[0]?.id ?? 'base';
+    step.value = area.value && area.value.touches.length > 0 ? 4 : 1;
+    refresh();
+  } catch (reason) {
+    fail('The recipe cannot be read', reason);
+  }
+  window.addEventListener('beforeunload', leave);
+});
+onBeforeUnmount(() => {
+  sessionStorage.setItem(`frame ${props.shot.id}`, String(playhead.frame.value));
+  window.removeEventListener('beforeunload', leave);
+});
+function leave(e: BeforeUnloadEvent): void {
+  sessionStorage.setItem(`frame ${props.shot.id}`, String(playhead.frame.value));
+  if (store.unsaved.value) e.preventDefault();
+}
+
+function goTo(frame: number): void {
+  playback.halt();
+  playhead.go(frame);
+}
+
+// --- areas ----------------------------------------------------------------------------------------------------
+const PARTS: Record<string, string> = { face: 'face', 'left iris': 'iris', 'right iris': 'iris', teeth: 'teeth', lips: 'lips', skin: 'skin', neck: 'neck', spot: 'spot', surroundings: 'surroundings' };
+
+async function addArea(): Promise<void> {
+  const name = newName.value.trim();
+  if (!name || !store.recipe.value) return;
+  naming.value = false;
+  const id = freshId(store.recipe.value, 'a');
+  store.edit((recipe) => {
+    recipe.areas.push({
+      id,
+      name,
+      part: PARTS[name.toLowerCase()] ?? 'other',
+      person: null,
+      on: true,
+      outline: { at: playhead.frame.value, invert: false, shapes: [] },
+      motion: { by: 'none', use: ['position', 'rotation', 'scale'], pivot: [0, 0], keys: [] },
+      pick: null,
+      live: { from: props.shot.from, to: props.shot.to, fadeIn: 0, fadeOut: 0 },
+      strength: 1,
+      blinkGuard: { on: false, keys: [] },
+      pair: null,
+      touches: [],
+    });
+  });
+  tab.value = id;
+  step.value = 1;
+  drawing.value = true;
+  await store.commit(`Add ${name}`);
+}
+
+function ofArea(label: string, change: (a: Area) => void): void {
+  if (area.value) void store.change(`${area.value.name}: ${label}`, area.value.id, change);
+}
+
+function removeArea(): void {
+  const gone = area.value;
+  if (!gone) return;
+  const rider = areas.value.find((a) => a.motion.on === gone.id);
+  if (rider) {
+    fail('It cannot be removed', new Error(`${rider.name} rides on it.`));
+    return;
+  }
+  store.edit((recipe) => {
+    recipe.areas = recipe.areas.filter((a) => a.id !== gone.id);
+  });
+  tab.value = areas.value[0]?.id ?? 'base';
+  void store.commit(`Remove ${gone.name}`);
+}
+
+function liveEnd(last: boolean): void {
+  ofArea(last ? 'live until here' : 'live from here', (a) => {
+    if (last) a.live.to = Math.max(a.live.from, playhead.frame.value);
+    else a.live.from = Math.min(a.live.to, playhead.frame.value);
+  });
+}
+
+function drawn(centre: Pair, radii: Pair): void {
+  drawing.value = false;
+  const chosen = area.value;
+  if (!chosen || !store.recipe.value) return;
+  const id = chosen.outline.shapes[0]?.id ?? freshId(store.recipe.value, 's');
+  const matrix = motions.matrix(chosen.id, playhead.frame.value);
+  const moved = chosen.motion.by !== 'none';
+  ofArea('draw', (a) => {
+    const scale = moved ? scaleOf(matrix) : 1;
+    const old = a.outline.shapes[0];
+    const at = moved ? apply(inverse(matrix), centre) : centre;
+    if (!moved) a.outline.at = playhead.frame.value;
+    a.outline.shapes = [{
+      id,
+      kind: 'ellipse',
+      join: 'add',
+      centre: [rounded(at[0]), rounded(at[1])],
+      radii: [rounded(radii[0] / scale), rounded(radii[1] / scale)],
+      turn: moved ? rounded(-turnOf(matrix)) : 0,
+      featherIn: old?.featherIn ?? 0.01,
+      featherOut: old?.featherOut ?? 0.03,
+      grow: 0,
+      opacity: 1,
+      keys: [],
+    }];
+    a.motion.pivot = [rounded(at[0]), rounded(at[1])];
+  });
+}
+
+function shapeChange(shape: Ellipse, change: Partial<Ellipse>, chosenId: string | undefined = area.value?.id): void {
+  dragged.value = true;
+  store.edit((recipe) => {
+    const own = recipe.areas.find((a) => a.id === chosenId)?.outline.shapes.find((s) => s.id === shape.id);
+    if (own) Object.assign(own, change);
+  });
+}
+function shapeDone(what: string): void {
+  dragged.value = null;
+  void store.commit(`${area.value?.name ?? ''}: ${what.toLowerCase()}`);
+}
+
+async function follow(from: number, to: number): Promise<void> {
+  const chosen = area.value;
+  const shape = chosen?.outline.shapes[0];
+  if (!chosen || !shape) return;
+  if (chosen.motion.by !== 'follow') {
+    ofArea('follow', (a) => {
+      a.motion = { by: 'follow', start: playhead.frame.value, span: [from, to], model: a.motion.model ?? 'similarity', look: a.motion.look ?? { by: 'outline', margin: 0 }, use: a.motion.use, pivot: shape.centre, track: null, keys: [] };
+    });
+  }
+  await store.settled();
+  await motions.follow(chosen.id, playhead.frame.value, from, to);
+}
+
+function setMotion(label: string, change: (m: Area['motion']) => void, save = true): void {
+  const chosen = area.value;
+  if (!chosen) return;
+  store.edit((recipe) => {
+    const own = recipe.areas.find((a) => a.id === chosen.id);
+    if (!own) return;
+    if (own.motion.by !== 'follow') {
+      own.motion = { by: 'follow', start: playhead.frame.value, span: [props.shot.from, props.shot.to], model: 'similarity', look: { by: 'outline', margin: 0 }, use: own.motion.use, pivot: own.outline.shapes[0]?.centre ?? [0, 0], track: null, keys: [] };
+    }
+    change(own.motion);
+  });
+  if (save) void store.commit(`${chosen.name}: ${label}`);
+}
+const setModel = (model: Model): void => setMotion('motion model', (m) => (m.model = model));
+function toggleChannel(channel: Channel): void {
+  setMotion(`use of ${channel}`, (m) => (m.use = m.use.includes(channel) ? m.use.filter((c) => c !== channel) : (['position', 'rotation', 'scale'] as Channel[]).filter((c) => c === channel || m.use.includes(c))));
+}
+
+// --- words ----------------------------------------------------------------------------------------------------
+const outlineWords = computed(() => {
+  const s = area.value?.outline.shapes[0];
+  return s ? `ellipse · feather ${(s.featherIn * 100).toFixed(0)} / ${(s.featherOut * 100).toFixed(0)} %${area.value?.outline.invert ? ' · inverted' : ''}` : 'not drawn yet';
+});
+const followWords = computed(() => {
+  const a = area.value;
+  if (!a) return '';
+  const open = motions.openFor(a.id);
+  if (open) return `following, ${open.steps.length} of ${open.to - open.from}`;
+  if (!a.motion.track) return 'not followed';
+  const c = (confidence.value[a.id] ?? []).filter((v): v is number => v !== null);
+  const worst = Math.min(...c);
+  const at = (confidence.value[a.id] ?? []).indexOf(worst);
+  return `${a.motion.model} · ${c.length}/${playhead.to - playhead.from + 1} · weakest ${playhead.from + at} at ${Math.round(worst * 100)} %`;
+});
+const treatWords = computed(() => {
+  const touches = area.value?.touches ?? [];
+  return touches.length === 0 ? 'nothing yet' : touches.map((t) => `${labelOf(t.kind)}${t.side === 'outside' ? ' outside' : ''}`).join(', ');
+});
+const STEPS = ['Outline', 'Follow', 'Pick', 'Treat', 'Judge'];
+const words = computed(() => [outlineWords.value, followWords.value, 'all inside the outline', treatWords.value, VIEW_WORDS[effectiveView.value]]);
+const VIEW_WORDS: Record<View, string> = { result: 'showing the result', original: 'showing the original', base: 'showing the base only', matte: 'showing the matte', without: 'showing without this area' };
+const zoomWords = computed(() => `${Math.round(stage.value?.percent ?? 0)} %`);
+const nextHint = computed(() => {
+  if (areas.value.length === 0) return 'Set the base grade first, then add an area with + and draw it on the frame that shows it best.';
+  if (!area.value) return 'Choose an area to see it held still along its motion.';
+  return 'Draw the outline of the area; then it is shown here, held still along its motion.';
+});
+
+function setSurround(i: number): void {
+  surround.value = i;
+  localStorage.setItem('surround', String(i));
+}
+</script>
+
+<template>
+  <div class="bench">
+    <section class="look">
+      <header class="head">
+        <RouterLink class="dim job" :to="`/jobs/${shot.jobId}`">{{ shot.job }}</RouterLink><span class="dim">/</span><b>{{ shot.name }}</b>
+        <span class="grow"></span>
+        <span class="mono frame"><span v-if="playback.preparing.value" class="dim">preparing {{ Math.round(playback.share.value * 100) }} %&ensp;</span>{{ playhead.frame.value }} <span class="dim">of {{ shot.from }}–{{ shot.to }}</span></span>
+        <button v-tooltip.bottom="'Play (Space)'" type="button" class="btn small" :aria-pressed="playback.playing.value" @click="playback.play()">{{ playback.playing.value ? 'Stop' : playback.preparing.value ? 'Leave' : 'Play' }}</button>
+        <span class="pills" role="group" aria-label="View">
+          <button type="button" :aria-pressed="view === 'result' && !split" @click="view = 'result'; split = false">Result</button>
+          <button type="button" :aria-pressed="view === 'original'" @click="view = view === 'original' ? 'result' : 'original'">Original</button>
+          <button type="button" :aria-pressed="split" @click="split = !split">Split</button>
+          <button type="button" :aria-pressed="effectiveView === 'matte'" :disabled="!area" @click="view = view === 'matte' ? 'result' : 'matte'">Matte</button>
+        </span>
+        <span class="pills mono" role="group" aria-label="Zoom">
+          <button type="button" :aria-pressed="stage?.zoom === null" :title="zoomWords" @click="stage?.fit()">Fit</button>
+          <button type="button" :aria-pressed="stage?.zoom === 1" @click="stage?.zoomTo(1)">100</button>
+          <button type="button" :aria-pressed="stage?.zoom === 2" @click="stage?.zoomTo(2)">200</button>
+        </span>
+        <span class="surrounds" role="group" aria-label="Surround">
+          <button v-for="(grey, i) in SURROUNDS" :key="grey" type="button" class="plain" :style="{ background: grey }" :aria-label="['dim', 'mid', 'light'][i]" :aria-pressed="surround === i" @click="setSurround(i)"></button>
+        </span>
+      </header>
+      <PictureStage
+        ref="stage"
+        :aspect="aspect" :rows="footage.height"
+        :main="pictures.main.value" :patch="pictures.patch.value" :other="original" :split="split"
+        :areas="areas" :chosen="area?.id ?? null" :letters="letters" :matrices="matrices"
+        :outlines="outlines && !playback.playing.value && effectiveView !== 'original'" :drawing="drawing" :surround="SURROUNDS[surround] ?? '#2a2a2a'"
+        @look="(h, w) => { wantedHeight = h; seen = w; }" @drawn="drawn" @choose="tab = $event"
+        @change="(shape, _what, change) => shapeChange(shape, change)" @commit="shapeDone"
+      >
+        <p v-if="pictures.failure.value" class="over">▲ {{ pictures.failure.value }}</p>
+        <p v-else-if="store.offline.value" class="over">▲ The server cannot be reached. Your change is kept here and saved when it is back.</p>
+        <p v-else-if="drawing" class="over">Drag across the picture to draw the ellipse of {{ area?.name }}. Esc leaves it.</p>
+        <p v-else-if="pictures.main.value === null" class="over">Making the picture…</p>
+        <i v-if="pictures.busy.value && pictures.main.value" class="redoing" aria-label="The picture is being redone"></i>
+      </PictureStage>
+      <FollowStrips
+        :from="shot.from" :to="shot.to" :frame="playhead.frame.value" :areas="areas" :chosen="area?.id ?? null" :letters="letters" :confidence="confidence"
+        :states="Object.fromEntries(areas.map((a) => [a.id, motions.states(a.id)]))" :following="Object.fromEntries(areas.map((a) => [a.id, motions.openFor(a.id) !== null]))"
+        :ready="[...playback.ready.keys()]" :witnesses="witnesses" @go="goTo" @choose="tab = $event"
+      />
+      <WitnessRow :witnesses="witnesses" :urls="urls" :frame="playhead.frame.value" :behind="behind" :hint="nextHint" @go="goTo" />
+    </section>
+    <aside class="do">
+      <nav class="tabs" aria-label="Areas">
+        <button v-for="a in areas" :key="a.id" type="button" class="plain tab" :class="{ on: tab === a.id, off: !a.on }" :aria-pressed="tab === a.id" :title="a.name" @click="tab = a.id"><b>{{ letters[a.id] }}</b><small>{{ a.name }}</small></button>
+        <button v-tooltip.left="'Add an area'" type="button" class="plain tab add" aria-label="Add an area" @click="newName = areas.length ? '' : 'Face'; naming = true"><b>+</b></button>
+        <span class="grow"></span>
+        <button type="button" class="plain tab slim" :class="{ on: tab === 'base' }" :aria-pressed="tab === 'base'" @click="tab = 'base'">Base</button>
+        <button type="button" class="plain tab slim" :class="{ on: tab === 'finish' }" :aria-pressed="tab === 'finish'" @click="tab = 'finish'">Finish</button>
+      </nav>
+      <div class="pane">
+        <template v-if="area">
+          <header class="title">
+            <SmallSwitch :on="area.on" :label="`${area.name} on`" @toggle="ofArea(area.on ? 'off' : 'on', (a) => (a.on = !a.on))" />
+            <b>{{ area.name }}</b>
+            <span class="grow"></span>
+            <span class="mono dim">live {{ area.live.from }}–{{ area.live.to }}</span>
+            <button v-tooltip.left="'Remove this area'" type="button" class="plain dim" aria-label="Remove this area" @click="removeArea">×</button>
+          </header>
+          <div class="steps">
+            <section v-for="(name, i) in STEPS" :key="name" class="step" :class="{ open: step === i + 1 }">
+              <button type="button" class="plain line" :aria-expanded="step === i + 1" @click="step = step === i + 1 ? 0 : i + 1">
+                <em class="mono">{{ i + 1 }}</em><b>{{ name }}</b><span>{{ words[i] }}</span><em>{{ step === i + 1 ? '⌄' : '›' }}</em>
+              </button>
+              <template v-if="step === i + 1">
+                <OutlinePanel
+                  v-if="i === 0" :area="area" :aspect="aspect" :drawing="drawing" @draw="drawing = !drawing" @change="shapeChange" @commit="shapeDone"
+                  @remove="(shape) => ofArea('remove outline', (a) => (a.outline.shapes = a.outline.shapes.filter((s) => s.id !== shape.id)))" @invert="ofArea('invert', (a) => (a.outline.invert = !a.outline.invert))"
+                />
+                <FollowPanel
+                  v-else-if="i === 1" :area="area" :frame="playhead.frame.value" :from="shot.from" :to="shot.to" :open="motions.openFor(area.id)" :last="motions.lastFor(area.id)" :weak="weak" :confidence="confidence[area.id] ?? []"
+                  @follow="follow" @stop="() => { const open = area && motions.openFor(area.id); if (open) void motions.stop(open); }" @model="setModel"
+                  @margin="(v) => setMotion('look round', (m) => (m.look = { by: 'outline', margin: v }), false)" @margin-done="store.commit(`${area.name}: look round`)" @channel="toggleChannel" @go="goTo"
+                />
+                <p v-else-if="i === 2" class="dim pick">Everything inside the outline is treated. Selecting by colour inside it comes with a later version.</p>
+                <TouchList
+                  v-else-if="i === 3" :key="area.id" :store="store" :kinds="kinds" :where="area.name" sided :touches="(r) => r.areas.find((a) => a.id === tab)?.touches ?? []"
+                  hint="Inside touches change the area, outside touches its surroundings." @dragging="dragged = $event"
+                >
+                  <template #default="{ add, empty }">
+                    <button v-if="empty" type="button" class="btn quiet" @click="add(['exposure', 'tone', 'colour'], 'inside')">Exposure, tone and colour</button>
+                  </template>
+                </TouchList>
+                <JudgePanel v-else :view="effectiveView" :split="split" :area="true" @view="view = $event" @split="split = !split" />
+              </template>
+            </section>
+          </div>
+        </template>
+        <template v-else-if="tab === 'base' || tab === 'finish'">
+          <header class="title"><b>{{ tab === 'base' ? 'Base' : 'Finish' }}</b><span class="dim">{{ tab === 'base' ? 'the whole frame, before all areas' : 'the whole frame, after all areas' }}</span></header>
+          <div class="steps whole">
+            <TouchList
+              :key="tab" :store="store" :kinds="kinds" :where="tab === 'base' ? 'Base' : 'Finish'" :sided="false" :touches="(r) => (tab === 'base' ? r.base : r.finish)"
+              :hint="tab === 'base' ? 'Decide here what the surroundings should look like; the face comes after.' : 'Last trims, after everything else.'" @dragging="dragged = $event"
+            >
+              <template #default="{ add, empty }">
+                <button v-if="empty" type="button" class="btn quiet" @click="add(['exposure', 'tone', 'colour'])">Exposure, tone and colour</button>
+              </template>
+            </TouchList>
+          </div>
+        </template>
+        <WaveformScope :shot-id="shot.id" :request="scopeRequest" />
+      </div>
+      <footer>
+        <button v-tooltip.top="store.saved.value?.undo ? `Undo: ${store.saved.value.undo}` : ''" type="button" class="btn quiet" :disabled="!store.saved.value?.undo" @click="store.undo()">Undo</button>
+        <button v-tooltip.top="store.saved.value?.redo ? `Redo: ${store.saved.value.redo}` : ''" type="button" class="btn quiet" :disabled="!store.saved.value?.redo" @click="store.redo()">Redo</button>
+        <span class="grow"></span>
+        <span class="dim state" aria-live="polite">{{ store.unsaved.value ? 'saving…' : 'saved' }}</span>
+        <button type="button" class="btn quiet" aria-label="Shortcuts" @click="helping = true">?</button>
+        <button type="button" class="btn main" @click="delivering = true">Deliver</button>
+      </footer>
+    </aside>
+    <Dialog v-model:visible="helping" modal header="Keys" :style="{ width: '440px' }">
+      <dl class="keys"><template v-for="[key, does] in SHORTCUTS" :key="key"><dt class="mono">{{ key }}</dt><dd>{{ does }}</dd></template></dl>
+    </Dialog>
+    <Dialog v-model:visible="naming" modal header="Add an area" :style="{ width: '380px' }">
+      <form class="naming" @submit.prevent="addArea">
+        <div class="names"><button v-for="n in ['Face', 'Left iris', 'Right iris', 'Teeth', 'Lips', 'Skin', 'Neck', 'Spot', 'Surroundings']" :key="n" type="button" class="btn small" @click="newName = n">{{ n }}</button></div>
+        <label for="area-name">Name</label>
+        <InputText id="area-name" v-model="newName" autofocus maxlength="80" />
+        <div class="row"><button type="button" class="btn" @click="naming = false">Leave it</button><button type="submit" class="btn main" :disabled="!newName.trim()">Add and draw it</button></div>
+      </form>
+    </Dialog>
+    <DeliverDialog v-if="delivering" :shot="shot" @close="delivering = false" @ordered="say('Rendering', 'Its progress is under Deliveries.'); $router.push('/deliveries')" />
+  </div>
+</template>
+
+<style scoped>
+.bench {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 404px;
+  height: 100%;
+  overflow: hidden;
+}
+
+.look {
+  display: grid;
+  grid-template-rows: 40px minmax(0, 1fr) auto 112px;
+  min-width: 0;
+}
+
+.head {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 0 16px;
+  border-bottom: 1px solid var(--line);
+  white-space: nowrap;
+}
+
+.head .job,
+.head b {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+.head b {
+  flex: none;
+  font-weight: 600;
+}
+
+.job:hover {
+  color: var(--t1);
+}
+
+.surrounds {
+  display: flex;
+  gap: 3px;
+}
+
+.surrounds button {
+  width: 12px;
+  height: 12px;
+  border: 1px solid var(--g0);
+  border-radius: 2px;
+}
+
+.surrounds button[aria-pressed='true'] {
+  border-color: var(--t1);
+}
+
+.over {
+  position: absolute;
+  top: 12px;
+  left: 50%;
+  max-width: 90%;
+  padding: 4px 12px;
+  background: var(--g0);
+  border: 1px solid var(--line);
+  border-radius: 2px;
+  transform: translateX(-50%);
+}
+
+.redoing {
+  position: absolute;
+  top: 8px;
+  right: 8px;
+  width: 6px;
+  height: 6px;
+  background: var(--t1);
+  border-radius: 50%;
+  animation: appear 0s 0.25s both;
+}
+
+@keyframes appear {
+  from {
+    opacity: 0;
+  }
+
+  to {
+    opacity: 1;
+  }
+}
+
+.do {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) 44px;
+  grid-template-columns: 52px minmax(0, 1fr);
+  min-height: 0;
+  background: var(--g2);
+  border-left: 1px solid var(--line);
+}
+
+.tabs {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  min-height: 0;
+  padding: 8px 0;
+  overflow-y: auto;
+  background: var(--g0);
+  border-right: 1px solid var(--line);
+  scrollbar-width: none;
+}
+
+.tab {
+  display: grid;
+  flex: none;
+  place-content: center;
+  justify-items: center;
+  height: 46px;
+  margin-left: 8px;
+  background: var(--g1);
+  border: 1px solid var(--line);
+  border-right: 0;
+  border-radius: 2px 0 0 2px;
+  color: var(--t2);
+  line-height: 15px;
+}
+
+.tab b {
+  font-size: 15px;
+  font-weight: 600;
+}
+
+.tab small {
+  max-width: 40px;
+  overflow: hidden;
+  color: var(--t3);
+  font-size: 10px;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.tab.on {
+  background: var(--g2);
+  border-color: var(--t3);
+  color: var(--t1);
+}
+
+.tab.off b {
+  opacity: 0.5;
+  text-decoration: line-through;
+}
+
+.tab.add {
+  border-style: dashed;
+}
+
+.tab.slim {
+  height: 30px;
+  font-size: 11px;
+}
+
+.pane {
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  min-height: 0;
+}
+
+.title {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  height: 41px;
+  padding: 0 16px;
+  border-bottom: 1px solid var(--line);
+}
+
+.title b {
+  font-size: 16px;
+}
+
+.steps {
+  flex: 1;
+  min-height: 0;
+  overflow-y: auto;
+  scrollbar-width: thin;
+  scrollbar-color: var(--g4) transparent;
+}
+
+.steps.whole {
+  padding-top: 10px;
+}
+
+.step {
+  border-bottom: 1px solid var(--line);
+}
+
+.step.open {
+  background: var(--g3);
+}
+
+.line {
+  display: grid;
+  grid-template-columns: 22px 66px minmax(0, 1fr) 14px;
+  align-items: center;
+  width: 100%;
+  padding: 8px 16px;
+}
+
+.line em {
+  color: var(--t3);
+  font-style: normal;
+}
+
+.line b {
+  font-weight: 600;
+}
+
+.line span {
+  overflow: hidden;
+  color: var(--t2);
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.pick {
+  padding: 0 16px 12px;
+}
+
+footer {
+  display: flex;
+  grid-column: 1 / 3;
+  gap: 8px;
+  align-items: center;
+  padding: 0 16px;
+  background: var(--g1);
+  border-top: 1px solid var(--line);
+}
+
+.state {
+  font-size: 12px;
+}
+
+.keys {
+  display: grid;
+  grid-template-columns: 130px 1fr;
+  gap: 4px 12px;
+}
+
+dt {
+  color: var(--t1);
+}
+
+dd {
+  color: var(--t2);
+}
+
+.naming {
+  display: grid;
+  gap: 8px;
+}
+
+.names {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+
+.row {
+  display: flex;
+  gap: 8px;
+  justify-content: flex-end;
+  margin-top: 8px;
+}
+
+@media (width < 1150px) {
+  .bench {
+    grid-template-columns: minmax(0, 1fr) 352px;
+  }
+
+  .head .job,
+  .head .job + .dim,
+  .surrounds {
+    display: none;
+  }
+
+  .head {
+    gap: 6px;
+    padding: 0 8px;
+  }
+}
+</style>

@@ -1,0 +1,39 @@
+<script setup lang="ts">
+/** One shot at work: left looking, right doing. */
+import { onMounted, ref, shallowRef } from 'vue';
+import { api } from '../api/client';
+import type { Kind, Shot } from '../api/types';
+import Bench from './Bench.vue';
+
+const props = defineProps<{ shotId: number }>();
+const shot = shallowRef<Shot | null>(null);
+const kinds = shallowRef<Kind[]>([]);
+const problem = ref<string | null>(null);
+
+onMounted(async () => {
+  try {
+    [shot.value, kinds.value] = await Promise.all([api.shot(props.shotId), api.kinds()]);
+    if (shot.value.state !== 'ready') problem.value = shot.value.error ?? 'This shot is still being read. Come back in a moment.';
+  } catch (reason) {
+    problem.value = reason instanceof Error ? reason.message : String(reason);
+  }
+});
+</script>
+
+<template>
+  <div v-if="problem" class="gone">
+    <p>▲ {{ problem }}</p>
+    <RouterLink class="btn" :to="shot ? `/jobs/${shot.jobId}` : '/'">{{ shot ? 'To the job' : 'To the jobs' }}</RouterLink>
+  </div>
+  <Bench v-else-if="shot" :shot="shot" :kinds="kinds" />
+</template>
+
+<style scoped>
+.gone {
+  display: grid;
+  gap: 16px;
+  place-content: center;
+  justify-items: center;
+  height: 100%;
+}
+</style>

@@ -1,0 +1,278 @@
+<script setup lang="ts">
+/** The frame ruler and a lane for each area: how surely it was followed, frame by frame. Below, hairlines to the witnesses. */
+import { useElementSize } from '@vueuse/core';
+import { computed, ref } from 'vue';
+import type { Area } from '../api/types';
+import type { Witness } from './useWitnesses';
+
+const props = defineProps<{
+  from: number;
+  to: number;
+  frame: number;
+  areas: Area[];
+  chosen: string | null;
+  letters: Record<string, string>;
+  confidence: Record<string, (number | null)[]>;
+  states: Record<string, (string | null)[]>;
+  following: Record<string, boolean>;
+  /** Frames that are ready to play. */
+  ready: number[];
+  witnesses: Witness[];
+}>();
+const emit = defineEmits<{ go: [frame: number]; choose: [area: string] }>();
+
+const LEFT = 76;
+const RIGHT = 16;
+const LANE = 26;
+const box = ref<HTMLElement>();
+const { width } = useElementSize(box);
+
+const count = computed(() => props.to - props.from + 1);
+const step = computed(() => Math.max(0.0001, (width.value - LEFT - RIGHT) / count.value));
+const at = (frame: number): number => LEFT + (frame - props.from + 0.5) * step.value;
+const every = computed(() => [1, 2, 5, 6, 12, 24, 48, 120, 240, 600, 1200, 2400, 6000].find((n) => n * step.value >= 60) ?? 12000);
+const marks = computed(() => {
+  const minor = Math.max(1, every.value / (every.value % 12 === 0 ? 12 : every.value % 5 === 0 ? 5 : every.value));
+  const list: { frame: number; major: boolean }[] = [];
+  for (let f = Math.ceil(props.from / minor) * minor; f <= props.to; f += minor) if (minor * step.value >= 3 || f % every.value === 0) list.push({ frame: f, major: f % every.value === 0 });
+  return list;
+});
+
+interface Tick { x: number; w: number; c: number; weak: boolean }
+/** Where frames are narrower than ticks, a column shows the worst frame it covers. */
+function comb(area: Area): Tick[] {
+  const values = props.confidence[area.id] ?? [];
+  const columns = Math.min(count.value, Math.max(1, Math.floor((width.value - LEFT - RIGHT) / 3)));
+  const ticks: Tick[] = [];
+  for (let i = 0; i < columns; ++i) {
+    const first = Math.floor((i * count.value) / columns);
+    const last = Math.max(first, Math.floor(((i + 1) * count.value) / columns) - 1);
+    let worst: number | null = null;
+    for (let k = first; k <= last; ++k) {
+      const v = values[k];
+      if (v !== null && v !== undefined && (worst === null || v < worst)) worst = v;
+    }
+    if (worst !== null) ticks.push({ x: LEFT + ((first + last + 1) / 2) * step.value, w: Math.min(5, Math.max(1.5, (last - first + 1) * step.value * 0.5)), c: worst, weak: worst < 0.6 });
+  }
+  return ticks;
+}
+
+function lost(area: Area): { x1: number; x2: number }[] {
+  const runs: { x1: number; x2: number }[] = [];
+  const states = props.states[area.id] ?? [];
+  for (let i = 0; i < states.length; ++i) {
+    if (states[i] !== 'lost' && states[i] !== 'bridged') continue;
+    const first = i;
+    while (states[i + 1] === 'lost' || states[i + 1] === 'bridged') ++i;
+    runs.push({ x1: LEFT + first * step.value, x2: LEFT + (i + 1) * step.value });
+  }
+  return runs;
+}
+
+const witnessX = (i: number): number => 16 + (i + 0.5) * ((width.value - 32) / props.witnesses.length);
+
+function scrub(e: PointerEvent): void {
+  if (e.button !== 0) return;
+  const target = e.currentTarget as SVGElement;
+  const left = (box.value as HTMLElement).getBoundingClientRect().left;
+  const go = (m: PointerEvent): void => emit('go', props.from + Math.floor((m.clientX - left - LEFT) / step.value));
+  target.setPointerCapture(e.pointerId);
+  go(e);
+  const up = (): void => {
+    target.removeEventListener('pointermove', go);
+    target.removeEventListener('pointerup', up);
+  };
+  target.addEventListener('pointermove', go);
+  target.addEventListener('pointerup', up);
+}
+
+const readyRuns = computed(() => {
+  const runs: { x: number; w: number }[] = [];
+  const frames = [...props.ready].sort((a, b) => a - b);
+  for (let i = 0; i < frames.length; ++i) {
+    const first = frames[i] as number;
+    while (frames[i + 1] === (frames[i] as number) + 1) ++i;
+    runs.push({ x: LEFT + (first - props.from) * step.value, w: ((frames[i] as number) - first + 1) * step.value });
+  }
+  return runs;
+});
+</script>
+
+<template>
+  <div ref="box" class="strips">
+    <svg class="ruler" :width="width" height="26" data-ruler @pointerdown="scrub">
+      <rect class="hit" :width="width" height="26" />
+      <rect v-for="(r, i) in readyRuns" :key="`r${i}`" class="ready" :x="r.x" y="23" :width="r.w" height="2" />
+      <g v-for="m in marks" :key="m.frame">
+        <line :class="{ major: m.major }" :x1="at(m.frame)" :x2="at(m.frame)" :y1="m.major ? 9 : 16" y2="21" />
+        <text v-if="m.major" :x="at(m.frame) + 3" y="15">{{ m.frame }}</text>
+      </g>
+      <rect class="flag" :x="at(frame) - 14" y="2" width="28" height="15" />
+      <text class="now" :x="at(frame)" y="13.5">{{ frame }}</text>
+      <line class="head" :x1="at(frame)" :x2="at(frame)" y1="17" y2="26" />
+    </svg>
+    <div class="lanes">
+      <button v-for="area in areas" :key="area.id" type="button" class="plain lane" :class="{ chosen: area.id === chosen, off: !area.on }" :aria-pressed="area.id === chosen" :aria-label="`Area ${letters[area.id]}, ${area.name}`" @click="emit('choose', area.id)">
+        <svg :width="width" :height="LANE" @pointerdown="scrub">
+          <rect class="hit" :x="LEFT" :width="Math.max(0, width - LEFT)" :height="LANE" />
+          <text class="letter" x="14" y="17">{{ letters[area.id] }}</text>
+          <text class="name" x="28" y="17">{{ area.name.length > 7 ? area.name.slice(0, 6) + '…' : area.name }}</text>
+          <line class="span" :x1="LEFT" :x2="width - RIGHT" :y1="LANE - 4" :y2="LANE - 4" />
+          <line class="live" :x1="LEFT + (area.live.from - from) * step" :x2="LEFT + (area.live.to - from + 1) * step" :y1="LANE - 4" :y2="LANE - 4" />
+          <line v-for="(run, i) in lost(area)" :key="`l${i}`" class="lost" :x1="run.x1" :x2="run.x2" :y1="LANE / 2" :y2="LANE / 2" />
+          <line v-for="tick in comb(area)" :key="tick.x" class="tick" :class="{ weak: tick.weak }" :x1="tick.x" :x2="tick.x" :y1="LANE - 5" :y2="LANE - 5 - 17 * Math.max(0.06, tick.c)" :stroke-width="tick.w" />
+          <circle v-if="area.motion.by === 'follow' && area.motion.track" class="start" :cx="at(area.motion.start ?? 0)" cy="6" r="4" />
+          <text v-if="area.motion.by === 'none' && !following[area.id]" class="hint" :x="LEFT + 4" y="15">not followed: it stays where it was drawn</text>
+          <line class="head" :x1="at(frame)" :x2="at(frame)" y1="0" :y2="LANE" />
+        </svg>
+      </button>
+    </div>
+    <svg v-if="witnesses.length" class="hairlines" :width="width" height="14" aria-hidden="true">
+      <path v-for="(w, i) in witnesses" :key="w.frame" :class="{ now: w.frame === frame }" :d="`M${at(w.frame)} 0C${at(w.frame)} 9 ${witnessX(i)} 5 ${witnessX(i)} 14`" />
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.strips {
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  background: var(--g0);
+  border-top: 1px solid var(--line);
+  user-select: none;
+}
+
+svg {
+  display: block;
+}
+
+.ruler {
+  flex: none;
+  cursor: ew-resize;
+}
+
+.lanes {
+  min-height: 0;
+  max-height: 104px;
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+
+.hit {
+  fill: transparent;
+}
+
+.ready {
+  fill: #767676;
+}
+
+.ruler line {
+  stroke: #555;
+}
+
+.ruler line.major {
+  stroke: #9a9a9a;
+}
+
+text {
+  fill: #9a9a9a;
+  font-family: 'Spline Sans Mono Variable', monospace;
+  font-size: 10.5px;
+}
+
+.flag {
+  fill: #c8c8c8;
+}
+
+text.now {
+  fill: #111;
+  font-size: 11px;
+  font-weight: 600;
+  text-anchor: middle;
+}
+
+.ruler .head,
+.head {
+  stroke: #c8c8c8;
+  stroke-width: 1.3;
+}
+
+.lane {
+  display: block;
+  width: 100%;
+  overflow: hidden;
+}
+
+.lane.off {
+  opacity: 0.45;
+}
+
+.letter,
+.name,
+.hint {
+  fill: #a2a2a2;
+  font-family: 'Instrument Sans Variable', sans-serif;
+  font-size: 12px;
+  font-weight: 600;
+}
+
+.name,
+.hint {
+  fill: #858585;
+  font-size: 11px;
+  font-weight: 400;
+}
+
+.chosen .letter {
+  fill: #c8c8c8;
+}
+
+.chosen .name {
+  fill: #c8c8c8;
+}
+
+.span {
+  stroke: #383838;
+}
+
+.live {
+  stroke: #5a5a5a;
+}
+
+.tick {
+  stroke: #6e6e6e;
+}
+
+.chosen .tick {
+  stroke: #a8a8a8;
+}
+
+.chosen .tick.weak {
+  stroke: #c8c8c8;
+}
+
+.lost {
+  stroke: #a8a8a8;
+  stroke-dasharray: 1 4;
+}
+
+.start {
+  fill: var(--g0);
+  stroke: #c8c8c8;
+  stroke-width: 1.4;
+}
+
+.hairlines {
+  flex: none;
+}
+
+.hairlines path {
+  fill: none;
+  stroke: #5a5a5a;
+}
+
+.hairlines path.now {
+  stroke: #c8c8c8;
+}
+</style>

@@ -1,0 +1,284 @@
+<script setup lang="ts">
+/** The picture: laid out, zoomed and panned, with split line and outlines over it. It draws finished pictures only. */
+import { useElementSize } from '@vueuse/core';
+import { computed, onMounted, ref, shallowRef, watch } from 'vue';
+import type { Picture } from '../api/client';
+import type { Area, Ellipse, Pair } from '../api/types';
+import type { Matrix } from './geometry';
+import OutlineHandles from './OutlineHandles.vue';
+
+const props = defineProps<{
+  /** Width of the picture in picture heights, and the footage's height in pixels. */
+  aspect: number;
+  rows: number;
+  main: Picture | null;
+  patch: Picture | null;
+  other: Picture | null;
+  split: boolean;
+  areas: Area[];
+  chosen: string | null;
+  letters: Record<string, string>;
+  matrices: Record<string, Matrix>;
+  outlines: boolean;
+  drawing: boolean;
+  surround: string;
+}>();
+const emit = defineEmits<{
+  change: [shape: Ellipse, what: string, change: Partial<Ellipse>];
+  commit: [what: string];
+  drawn: [centre: Pair, radii: Pair];
+  choose: [area: string];
+  look: [height: number, window: [number, number, number, number] | null];
+}>();
+
+const MARGIN = 20;
+const DASHES = ['7 4', '2 4', '10 3 2 3', '4 2', '12 5', '1 3', '8 3 2 3 2 3', '5 5'];
+const stage = ref<HTMLElement>();
+const canvas = ref<HTMLCanvasElement>();
+const { width, height } = useElementSize(stage);
+const ratio = window.devicePixelRatio;
+
+/** Null fits the picture; otherwise screen pixels for a footage pixel. */
+const zoom = ref<number | null>(null);
+/** The picture point in the middle of the stage, picture heights. */
+const middle = ref<Pair>([props.aspect / 2, 0.5]);
+const fitted = computed(() => Math.max(20, Math.min(height.value - 2 * MARGIN, (width.value - 2 * MARGIN) / props.aspect)));
+const unit = computed(() => (zoom.value === null ? fitted.value : (props.rows * zoom.value) / ratio));
+const origin = computed<Pair>(() => {
+  const [mx, my] = zoom.value === null ? [props.aspect / 2, 0.5] : middle.value;
+  return [Math.round(width.value / 2 - mx * unit.value), Math.round(height.value / 2 - my * unit.value)];
+});
+
+const visible = computed<[number, number, number, number] | null>(() => {
+  const [ox, oy] = origin.value;
+  const seen: [number, number, number, number] = [-ox / unit.value, -oy / unit.value, (width.value - ox) / unit.value, (height.value - oy) / unit.value];
+  return seen[0] <= 0 && seen[1] <= 0 && seen[2] >= props.aspect && seen[3] >= 1 ? null : [Math.max(0, seen[0]), Math.max(0, seen[1]), Math.min(props.aspect, seen[2]), Math.min(1, seen[3])];
+});
+watch([unit, visible, width], () => {
+  if (width.value > 0) emit('look', Math.min(props.rows, Math.max(16, Math.round(unit.value * ratio))), visible.value);
+}, { immediate: true });
+
+const splitAt = ref({ x: 0.5, y: 0.5, angle: 90 });
+
+function draw(): void {
+  const c = canvas.value;
+  const g = c?.getContext('2d');
+  if (!c || !g || width.value === 0) return;
+  const w = Math.round(width.value * ratio);
+  const h = Math.round(height.value * ratio);
+  if (c.width !== w || c.height !== h) {
+    c.width = w;
+    c.height = h;
+  }
+  g.setTransform(ratio, 0, 0, ratio, 0, 0);
+  g.clearRect(0, 0, width.value, height.value);
+  g.imageSmoothingEnabled = zoom.value === null || zoom.value < 2;
+  g.imageSmoothingQuality = 'high';
+  const lay = (p: Picture): void => {
+    const [x, y, pw, ph] = p.place;
+    g.drawImage(p.image, origin.value[0] + x * unit.value, origin.value[1] + y * unit.value, pw * unit.value, ph * unit.value);
+  };
+  if (props.main) lay(props.main);
+  if (props.patch) lay(props.patch);
+  if (props.split && props.other) {
+    g.save();
+    g.beginPath();
+    const [a, b] = splitEnds.value;
+    const far = 4 * (width.value + height.value);
+    const nx = (-(b[1] - a[1]) / Math.hypot(b[0] - a[0], b[1] - a[1])) * far;
+    const ny = ((b[0] - a[0]) / Math.hypot(b[0] - a[0], b[1] - a[1])) * far;
+    g.moveTo(a[0], a[1]);
+    g.lineTo(b[0], b[1]);
+    g.lineTo(b[0] + nx, b[1] + ny);
+    g.lineTo(a[0] + nx, a[1] + ny);
+    g.clip();
+    lay(props.other);
+    g.restore();
+  }
+}
+
+const splitCentre = computed<Pair>(() => [origin.value[0] + splitAt.value.x * props.aspect * unit.value, origin.value[1] + splitAt.value.y * unit.value]);
+const splitEnds = computed<[Pair, Pair]>(() => {
+  const [cx, cy] = splitCentre.value;
+  const r = (splitAt.value.angle * Math.PI) / 180;
+  const far = width.value + height.value;
+  return [[cx - Math.cos(r) * far, cy - Math.sin(r) * far], [cx + Math.cos(r) * far, cy + Math.sin(r) * far]];
+});
+const splitGrip = computed<Pair>(() => {
+  const r = (splitAt.value.angle * Math.PI) / 180;
+  return [splitCentre.value[0] + Math.cos(r) * 60, splitCentre.value[1] + Math.sin(r) * 60];
+});
+
+onMounted(draw);
+watch([() => props.main, () => props.patch, () => props.other, () => props.split, unit, origin, width, height, splitAt], draw, { deep: false, flush: 'post' });
+watch(splitAt, draw, { deep: true });
+
+const inPicture = (e: MouseEvent): Pair => {
+  const box = (stage.value as HTMLElement).getBoundingClientRect();
+  return [(e.clientX - box.left - origin.value[0]) / unit.value, (e.clientY - box.top - origin.value[1]) / unit.value];
+};
+
+function zoomAt(next: number | null, at?: Pair): void {
+  if (next === null) {
+    zoom.value = null;
+    return;
+  }
+  const before = at ?? [props.aspect / 2, 0.5];
+  const screen: Pair = [origin.value[0] + before[0] * unit.value, origin.value[1] + before[1] * unit.value];
+  zoom.value = Math.min(8, Math.max(0.1, next));
+  const now = (props.rows * zoom.value) / ratio;
+  middle.value = at ? [before[0] + (width.value / 2 - screen[0]) / now, before[1] + (height.value / 2 - screen[1]) / now] : before;
+}
+
+function wheel(e: WheelEvent): void {
+  const present = zoom.value ?? (fitted.value * ratio) / props.rows;
+  zoomAt(present * 1.0015 ** -e.deltaY, inPicture(e));
+}
+
+const spaceDown = ref(false);
+const drawn = shallowRef<{ from: Pair; to: Pair } | null>(null);
+
+function down(e: PointerEvent): void {
+  const target = stage.value as HTMLElement;
+  if (e.button === 1 || (e.button === 0 && (e.altKey || spaceDown.value))) {
+    e.preventDefault();
+    const from = inPicture(e);
+    if (zoom.value === null) zoomAt((fitted.value * ratio) / props.rows, from);
+    target.setPointerCapture(e.pointerId);
+    const pan = (m: PointerEvent): void => {
+      const now = inPicture(m);
+      middle.value = [middle.value[0] + from[0] - now[0], middle.value[1] + from[1] - now[1]];
+    };
+    const up = (): void => {
+      target.removeEventListener('pointermove', pan);
+      target.removeEventListener('pointerup', up);
+    };
+    target.addEventListener('pointermove', pan);
+    target.addEventListener('pointerup', up);
+    return;
+  }
+  if (e.button !== 0 || !props.drawing) return;
+  target.setPointerCapture(e.pointerId);
+  drawn.value = { from: inPicture(e), to: inPicture(e) };
+  const grow = (m: PointerEvent): void => {
+    if (drawn.value) drawn.value = { from: drawn.value.from, to: inPicture(m) };
+  };
+  const up = (): void => {
+    target.removeEventListener('pointermove', grow);
+    target.removeEventListener('pointerup', up);
+    const d = drawn.value;
+    drawn.value = null;
+    if (!d) return;
+    const radii: Pair = [Math.abs(d.to[0] - d.from[0]) / 2, Math.abs(d.to[1] - d.from[1]) / 2];
+    if (Math.min(...radii) > 0.004) emit('drawn', [(d.from[0] + d.to[0]) / 2, (d.from[1] + d.to[1]) / 2], radii);
+  };
+  target.addEventListener('pointermove', grow);
+  target.addEventListener('pointerup', up);
+}
+
+function splitDrag(e: PointerEvent, turning: boolean): void {
+  e.stopPropagation();
+  const grip = e.currentTarget as SVGElement;
+  grip.setPointerCapture(e.pointerId);
+  const moved = (m: PointerEvent): void => {
+    const [x, y] = inPicture(m);
+    if (turning) {
+      const degrees = (Math.atan2(y - splitAt.value.y, x - splitAt.value.x * props.aspect) * 180) / Math.PI;
+      // Upright and level are easy to hit.
+      const near = Math.round(degrees / 90) * 90;
+      splitAt.value = { ...splitAt.value, angle: Math.abs(near - degrees) < 3 ? near : degrees };
+    } else splitAt.value = { ...splitAt.value, x: Math.min(1, Math.max(0, x / props.aspect)), y: Math.min(1, Math.max(0, y)) };
+  };
+  const up = (): void => {
+    grip.removeEventListener('pointermove', moved);
+    grip.removeEventListener('pointerup', up);
+  };
+  grip.addEventListener('pointermove', moved);
+  grip.addEventListener('pointerup', up);
+}
+
+defineExpose({
+  fit: () => zoomAt(null),
+  zoomTo: (next: number) => zoomAt(next, zoom.value === null ? [props.aspect / 2, 0.5] : middle.value),
+  zoom,
+  /** Screen pixels of one footage pixel at the present zoom, for the head line. */
+  percent: computed(() => (100 * unit.value * ratio) / props.rows),
+});
+</script>
+
+<template>
+  <div ref="stage" class="stage" :class="{ drawing }" :style="{ background: surround }" data-stage @wheel.prevent="wheel" @pointerdown="down" @auxclick.prevent>
+    <canvas ref="canvas" aria-label="The picture"></canvas>
+    <svg :width="width" :height="height" aria-hidden="true">
+      <template v-if="outlines">
+        <template v-for="(area, i) in areas" :key="area.id">
+          <template v-if="area.on || area.id === chosen">
+            <OutlineHandles
+              v-for="shape in area.outline.shapes" :key="shape.id"
+              :shape="shape" :matrix="matrices[area.id] ?? []" :unit="unit" :origin="origin"
+              :letter="letters[area.id] ?? ''" :chosen="area.id === chosen" :dash="area.id === chosen ? '' : DASHES[i % DASHES.length] ?? ''"
+              @change="(what, change) => emit('change', shape, what, change)" @commit="emit('commit', $event)" @choose="emit('choose', area.id)"
+            />
+          </template>
+        </template>
+      </template>
+      <ellipse
+        v-if="drawn" class="drawn"
+        :cx="origin[0] + ((drawn.from[0] + drawn.to[0]) / 2) * unit" :cy="origin[1] + ((drawn.from[1] + drawn.to[1]) / 2) * unit"
+        :rx="(Math.abs(drawn.to[0] - drawn.from[0]) / 2) * unit" :ry="(Math.abs(drawn.to[1] - drawn.from[1]) / 2) * unit"
+      />
+      <g v-if="split && other" class="split">
+        <line :x1="splitEnds[0][0]" :y1="splitEnds[0][1]" :x2="splitEnds[1][0]" :y2="splitEnds[1][1]" />
+        <circle class="grip" data-handle="split" :cx="splitCentre[0]" :cy="splitCentre[1]" r="7" @pointerdown="splitDrag($event, false)" />
+        <circle class="grip turn" data-handle="split-turn" :cx="splitGrip[0]" :cy="splitGrip[1]" r="5" @pointerdown="splitDrag($event, true)" />
+      </g>
+    </svg>
+    <slot></slot>
+  </div>
+</template>
+
+<style scoped>
+.stage {
+  position: relative;
+  min-height: 0;
+  overflow: hidden;
+  touch-action: none;
+}
+
+.stage.drawing {
+  cursor: crosshair;
+}
+
+.stage.drawing svg {
+  pointer-events: none;
+}
+
+canvas,
+svg {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+
+.drawn {
+  fill: none;
+  stroke: #fff;
+  stroke-width: 1.2;
+}
+
+.split line {
+  stroke: #c8c8c8;
+  stroke-width: 1;
+}
+
+.split .grip {
+  cursor: move;
+  fill: #2d2d2d;
+  stroke: #c8c8c8;
+}
+
+.split .turn {
+  cursor: grab;
+}
+</style>

@@ -1,0 +1,104 @@
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
+import { api } from '../api/client';
+import type { Follow, Motions } from '../api/types';
+import { useNotices } from '../useNotices';
+import { IDENTITY, type Matrix } from './geometry';
+import type { RecipeStore } from './useRecipe';
+
+/** Where the areas are on every frame, and the following that finds it out. */
+export function useMotions(shotId: number, store: RecipeStore) {
+  const { fail, say } = useNotices();
+  const motions = shallowRef<Motions | null>(null);
+  const follows = ref<Follow[]>([]);
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let loaded = '';
+
+  const open = computed(() => follows.value.filter((f) => f.state === 'waiting' || f.state === 'following'));
+
+  async function load(): Promise<void> {
+    motions.value = await api.motions(shotId);
+  }
+
+  // Only what bears on motion makes it necessary to ask again.
+  watch(
+    () => JSON.stringify(store.saved.value?.recipe.areas.map((a) => [a.id, a.outline.at, a.motion])),
+    async (now) => {
+      if (!now || now === loaded) return;
+      loaded = now;
+      await load().catch((reason: unknown) => fail('The motions cannot be shown', reason));
+    },
+  );
+
+  async function poll(): Promise<void> {
+    clearTimeout(timer);
+    try {
+      const before = new Set(open.value.map((f) => f.id));
+      follows.value = await api.follows(shotId);
+      const ended = follows.value.filter((f) => before.has(f.id) && f.state !== 'waiting' && f.state !== 'following');
+      if (ended.length > 0) {
+        await store.settled();
+        if (!store.unsaved.value) await store.load();
+        for (const f of ended) {
+          if (f.state === 'failed') fail('Following did not work', new Error(f.message ?? ''));
+          if (f.state === 'stopped') say('Stopped', 'What was found is kept.');
+        }
+      }
+    } catch {
+      // The next round may reach the server again.
+    }
+    if (open.value.length > 0) timer = setTimeout(poll, 250);
+  }
+
+  onBeforeUnmount(() => clearTimeout(timer));
+
+  return {
+    motions,
+    follows,
+    load,
+    poll,
+    openFor: (areaId: string) => open.value.find((f) => f.area === areaId) ?? null,
+    lastFor: (areaId: string) => follows.value.findLast((f) => f.area === areaId) ?? null,
+    matrix(areaId: string, frame: number): Matrix {
+      const m = motions.value;
+      return m?.areas[areaId]?.matrices[frame - m.from] ?? IDENTITY;
+    },
+    /** Confidence by frame: of the track, or while following, of what has been found so far. */
+    confidence(areaId: string): (number | null)[] {
+      const m = motions.value;
+      const known = [...(m?.areas[areaId]?.confidence ?? [])];
+      for (const f of open.value) {
+        if (f.area === areaId) for (const [frame, c] of f.steps) known[frame - (m?.from ?? 0)] = c;
+      }
+      return known;
+    },
+    states: (areaId: string) => motions.value?.areas[areaId]?.states ?? [],
+    async follow(areaId: string, start: number, from: number, to: number): Promise<void> {
+      try {
+        await api.follow(shotId, { area: areaId, start, from, to });
+        await poll();
+      } catch (reason) {
+        fail('Following cannot start', reason);
+      }
+    },
+    async stop(follow: Follow): Promise<void> {
+      try {
+        await api.stopFollow(follow.id);
+      } catch (reason) {
+        fail('It was not stopped', reason);
+      }
+    },
+  };
+}
+
+export type MotionStore = ReturnType<typeof useMotions>;
+
+/** Frames where a follow is weak: local minima under a limit, the weakest first, apart from each other. */
+export function weakFrames(confidence: (number | null)[], from: number, limit = 0.6, most = 3): number[] {
+  const found = confidence
+    .map((c, i) => ({ c: c ?? 1, frame: from + i }))
+    .filter(({ c, frame }) => c < limit && c <= (confidence[frame - from - 1] ?? 1) && c <= (confidence[frame - from + 1] ?? 1))
+    .sort((a, b) => a.c - b.c);
+  const chosen: number[] = [];
+  for (const { frame } of found) if (chosen.length < most && chosen.every((other) => Math.abs(other - frame) >= 5)) chosen.push(frame);
+  return chosen;
+}

@@ -1,0 +1,17 @@
+import '@fontsource-variable/instrument-sans';
+import '@fontsource-variable/spline-sans-mono';
+import PrimeVue from 'primevue/config';
+import ToastService from 'primevue/toastservice';
+import Tooltip from 'primevue/tooltip';
+import { createApp } from 'vue';
+import App from './App.vue';
+import { router } from './router';
+import './styles.css';
+import { theme } from './theme';
+
+createApp(App)
+  .use(router)
+  .use(PrimeVue, { theme })
+  .use(ToastService)
+  .directive('tooltip', Tooltip)
+  .mount('#app');

@@ -1,0 +1,43 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Http\Controllers\DeliveryController;
+use App\Http\Controllers\FollowController;
+use App\Http\Controllers\JobController;
+use App\Http\Controllers\PictureController;
+use App\Http\Controllers\RecipeController;
+use App\Http\Controllers\ShotController;
+use App\Http\Controllers\UploadController;
+use Illuminate\Support\Facades\Route;
+
+Route::get('kinds', [RecipeController::class, 'kinds']);
+Route::get('formats', [DeliveryController::class, 'formats']);
+
+Route::apiResource('jobs', JobController::class);
+Route::post('jobs/{job}/people', [JobController::class, 'addPerson']);
+Route::post('jobs/{job}/uploads', [UploadController::class, 'store']);
+Route::get('uploads/{upload}', [UploadController::class, 'show']);
+Route::put('uploads/{upload}', [UploadController::class, 'update']);
+Route::post('uploads/{upload}/shot', [UploadController::class, 'finish']);
+
+Route::apiResource('shots', ShotController::class)->only(['show', 'update', 'destroy']);
+Route::get('shots/{shot}/poster', [PictureController::class, 'poster']);
+Route::post('shots/{shot}/picture', [PictureController::class, 'picture']);
+Route::post('shots/{shot}/witness', [PictureController::class, 'witness']);
+Route::post('shots/{shot}/waveform', [PictureController::class, 'waveform']);
+Route::get('shots/{shot}/recipe', [RecipeController::class, 'show']);
+Route::put('shots/{shot}/recipe', [RecipeController::class, 'update']);
+Route::post('shots/{shot}/undo', [RecipeController::class, 'undo']);
+Route::post('shots/{shot}/redo', [RecipeController::class, 'redo']);
+Route::get('shots/{shot}/motions', [RecipeController::class, 'motions']);
+Route::get('shots/{shot}/follows', [FollowController::class, 'index']);
+Route::post('shots/{shot}/follows', [FollowController::class, 'store']);
+Route::post('follows/{follow}/stop', [FollowController::class, 'stop']);
+Route::post('shots/{shot}/deliveries', [DeliveryController::class, 'store']);
+
+Route::get('deliveries', [DeliveryController::class, 'index']);
+Route::post('deliveries/{delivery}/cancel', [DeliveryController::class, 'cancel']);
+Route::post('deliveries/{delivery}/retry', [DeliveryController::class, 'retry']);
+Route::delete('deliveries/{delivery}', [DeliveryController::class, 'destroy']);
+Route::get('deliveries/{delivery}/file', [DeliveryController::class, 'file']);
