@@ -17,7 +17,11 @@ const grey = {
   950: '#161616',
 };
 
+/** Every notice looks the same; words and a glyph tell what it is. */
+const notice = { background: '#161616', borderColor: '#4a4a4a', color: '#c8c8c8', detailColor: '#a2a2a2', shadow: '0 4px 16px #0008', closeButton: { hoverBackground: '#383838', focusRing: { color: '#c8c8c8', shadow: 'none' } } };
+
 const preset = definePreset(Aura, {
+  components: { toast: { root: { borderRadius: '2px', width: '22rem' }, colorScheme: { dark: { secondary: notice } }, summary: { fontWeight: '600', fontSize: '13px' }, detail: { fontWeight: '400', fontSize: '13px' }, icon: { size: '0' }, content: { padding: '8px 12px', gap: '8px' } } },
   primitive: { borderRadius: { none: '0', xs: '2px', sm: '2px', md: '2px', lg: '2px', xl: '2px' } },
   semantic: {
     transitionDuration: '0.08s',

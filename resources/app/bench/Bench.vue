@@ -87,6 +87,9 @@ const { view, outlines } = useKeys({
 });
 const effectiveView = computed<View>(() => ((view.value === 'matte' || view.value === 'without') && !area.value ? 'result' : view.value));
 
+/** Whether what is shown depends on which area is chosen. */
+const viewsArea = computed(() => effectiveView.value === 'matte' || effectiveView.value === 'without');
+
 // --- pictures -------------------------------------------------------------------------------------------------
 const wantedHeight = ref(0);
 const seen = shallowRef<[number, number, number, number] | null>(null);
@@ -96,7 +99,7 @@ const dragged = ref<Touch | true | null>(null);
 let originalKey = '';
 
 function request(view_: View, height: number): PictureRequest {
-  const r: PictureRequest = { frame: playhead.frame.value, view: view_, area: area.value?.id ?? null, height };
+  const r: PictureRequest = { frame: playhead.frame.value, view: view_, area: viewsArea.value || dragged.value !== null ? (area.value?.id ?? null) : null, height };
   if (store.unsaved.value && store.recipe.value) r.recipe = store.recipe.value;
   if (seen.value) r.window = seen.value;
   return r;
@@ -135,11 +138,11 @@ async function compare(): Promise<void> {
   }
 }
 
-const playKey = computed(() => JSON.stringify([store.revision.value, effectiveView.value, effectiveView.value === 'matte' || effectiveView.value === 'without' ? tab.value : '', wantedHeight.value]));
+const playKey = computed(() => JSON.stringify([store.revision.value, effectiveView.value, viewsArea.value ? tab.value : '', wantedHeight.value]));
 let playedKey = '';
 watch([playKey, () => store.unsaved.value], () => {
   playedKey = playKey.value;
-  playback.aim(store.unsaved.value ? `${playKey.value} unsaved` : playKey.value, { view: effectiveView.value, area: area.value?.id ?? null, height: wantedHeight.value });
+  playback.aim(store.unsaved.value ? `${playKey.value} unsaved` : playKey.value, { view: effectiveView.value, area: viewsArea.value ? (area.value?.id ?? null) : null, height: wantedHeight.value });
 });
 watch([() => playhead.frame.value, effectiveView, wantedHeight, seen, split, () => store.recipe.value, dragged], refresh, { deep: false });
 watch(() => JSON.stringify(store.recipe.value), refresh);
@@ -487,17 +490,21 @@ function setSurround(i: number): void {
   grid-template-columns: minmax(0, 1fr) 404px;
   height: 100%;
   overflow: hidden;
+  user-select: none;
 }
 
 .look {
   display: grid;
+  background: var(--g0);
   grid-template-rows: 40px minmax(0, 1fr) auto 112px;
+  grid-template-columns: minmax(0, 1fr);
   min-width: 0;
 }
 
 .head {
   display: flex;
   gap: 10px;
+  background: var(--g1);
   align-items: center;
   padding: 0 16px;
   border-bottom: 1px solid var(--line);
@@ -506,13 +513,21 @@ function setSurround(i: number): void {
 
 .head .job,
 .head b {
+  min-width: 0;
   overflow: hidden;
   text-overflow: ellipsis;
 }
 
+.head .job {
+  flex: 0 100 auto;
+}
+
 .head b {
-  flex: none;
   font-weight: 600;
+}
+
+.head > :not(.job, b, .grow) {
+  flex: none;
 }
 
 .job:hover {

@@ -52,7 +52,7 @@ function comb(area: Area): Tick[] {
       const v = values[k];
       if (v !== null && v !== undefined && (worst === null || v < worst)) worst = v;
     }
-    if (worst !== null) ticks.push({ x: LEFT + ((first + last + 1) / 2) * step.value, w: Math.min(5, Math.max(1.5, (last - first + 1) * step.value * 0.5)), c: worst, weak: worst < 0.6 });
+    if (worst !== null) ticks.push({ x: LEFT + ((first + last + 1) / 2) * step.value, w: Math.min(5, Math.max(1.5, (last - first + 1) * step.value * 0.5)), c: worst, weak: worst < 0.4 });
   }
   return ticks;
 }

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** A stack of touches: of an area, of the base or of the finish. */
-import Menu from 'primevue/menu';
 import { computed, ref } from 'vue';
 import type { Kind, Recipe, Touch } from '../api/types';
 import { labelOf, neutral } from './touches';
@@ -11,7 +10,7 @@ const props = defineProps<{ store: RecipeStore; kinds: Kind[]; where: string; si
 const emit = defineEmits<{ dragging: [touch: Touch | null] }>();
 
 const list = computed(() => (props.store.recipe.value ? props.touches(props.store.recipe.value) : []));
-const menu = ref<InstanceType<typeof Menu>>();
+const choosing = ref(false);
 
 function add(kinds: string[], side?: 'inside' | 'outside'): void {
   props.store.edit((recipe) => {
@@ -20,13 +19,11 @@ function add(kinds: string[], side?: 'inside' | 'outside'): void {
       if (kind) props.touches(recipe).push(neutral(kind, freshId(recipe, 't'), side));
     }
   });
+  choosing.value = false;
   void props.store.commit(`Add ${kinds.map((k) => labelOf(k).toLowerCase()).join(', ')}${side === 'outside' ? ' outside' : ''}`);
 }
 
-const items = computed(() => {
-  const entries = (side?: 'inside' | 'outside') => props.kinds.map((k) => ({ label: labelOf(k.name), command: () => add([k.name], side) }));
-  return props.sided ? [{ label: 'Inside', items: entries('inside') }, { label: 'Outside', items: entries('outside') }] : entries();
-});
+const SIDES: ('inside' | 'outside')[] = ['inside', 'outside'];
 
 function change(touch: Touch, change_: Partial<Touch>): void {
   emit('dragging', touch);
@@ -57,10 +54,15 @@ function move(index: number, by: number): void {
     />
     <p v-if="list.length === 0" class="dim hint">{{ hint }}</p>
     <div class="acts">
-      <button type="button" class="btn" aria-haspopup="true" @click="menu?.toggle($event)">Add a touch</button>
+      <button type="button" class="btn" :aria-expanded="choosing" @click="choosing = !choosing">Add a touch</button>
       <slot :add="add" :empty="list.length === 0"></slot>
     </div>
-    <Menu ref="menu" :model="items" popup />
+    <div v-if="choosing" class="kinds">
+      <div v-for="side in sided ? SIDES : [undefined]" :key="side ?? 'frame'" class="side" role="group" :aria-label="side ?? 'whole frame'">
+        <span class="dim">{{ side ?? 'whole frame' }}</span>
+        <button v-for="kind in kinds" :key="kind.name" type="button" class="btn small" @click="add([kind.name], side)">{{ labelOf(kind.name) }}</button>
+      </div>
+    </div>
   </div>
 </template>
 
@@ -75,8 +77,23 @@ function move(index: number, by: number): void {
   padding: 4px 6px;
 }
 
-.acts {
+.acts,
+.side {
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
+}
+
+.kinds {
+  display: grid;
+  gap: 6px;
+}
+
+.side {
+  align-items: center;
+}
+
+.side span {
+  width: 78px;
 }
 </style>

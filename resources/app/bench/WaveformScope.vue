@@ -59,7 +59,7 @@ function draw(): void {
       g.globalAlpha = 0.45;
       g.fillRect(0, Math.round(y), c.width, 1);
       g.globalAlpha = 1;
-      g.fillText(String(level * 100), 4 * ratio, y - 3 * ratio);
+      g.fillText(String(level * 100), 4 * ratio, level === 1 ? y + 11 * ratio : y - 3 * ratio);
     }
   }
 }

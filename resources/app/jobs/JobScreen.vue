@@ -92,7 +92,7 @@ function length(shot: Shot): string {
     </TopBar>
     <main>
       <div v-if="job" class="row head">
-        <span>after</span><span>Shot</span><span>People and parts</span><span>Notes</span><span>Left to do</span>
+        <span>After | before</span><span>Shot</span><span>People and parts</span><span>Notes</span><span>Left to do</span>
       </div>
       <div v-for="entry in incoming" :key="entry.key" class="row">
         <span class="poster"></span>
