@@ -59,7 +59,7 @@ final class Process extends Command
                 $this->option('use-tracks'),
                 $frames === null ? null : array_map(intval(...), explode('-', $frames)),
                 $workers,
-                fn (string $line) => $this->output->getErrorStyle()->writeln($line),
+                fn(string $line) => $this->output->getErrorStyle()->writeln($line),
             );
         } catch (FileProcessFailed $e) {
             return $this->refuse($e->exit, $e->getMessage());

@@ -7,7 +7,6 @@ namespace App\Deliveries;
 use App\Following\AreaFollower;
 use App\Footage\Ffmpeg;
 use App\Footage\FootageFile;
-use App\Footage\FrameCache;
 use App\Footage\ImageSequence;
 use App\Footage\Probe;
 use App\Footage\UnreadableFootage;
@@ -37,10 +36,8 @@ final class FileProcess
         private readonly AreaFollower $follower,
         private readonly PartRenderer $renderer,
         private readonly Finisher $finisher,
-        private readonly FrameCache $frames,
         private readonly Filesystem $files,
-    ) {
-    }
+    ) {}
 
     /**
      * @param array{int, int}|null   $span
@@ -79,10 +76,10 @@ final class FileProcess
     public function part(string $order): void
     {
         $told = unserialize((string) file_get_contents($order));
-        $tracks = array_map(static fn (string $json): Track => Track::read(json_decode($json, true)), $told['tracks']);
+        $tracks = array_map(static fn(string $json): Track => Track::read(json_decode($json, true)), $told['tracks']);
         $recipe = $this->reader->read(json_decode($told['recipe'], true));
         foreach ($told['parts'] as [$from, $to, $file]) {
-            $this->renderer->render($told['footage'], $recipe, $tracks, $from, $to, $file, static fn (): bool => true);
+            $this->renderer->render($told['footage'], $recipe, $tracks, $from, $to, $file, static fn(): bool => true);
         }
     }
 
@@ -173,7 +170,7 @@ final class FileProcess
             $this->files->put($order, serialize([
                 'footage' => $footage,
                 'recipe' => $this->writer->json($recipe),
-                'tracks' => array_map(static fn (Track $track): string => $track->json(), $tracks),
+                'tracks' => array_map(static fn(Track $track): string => $track->json(), $tracks),
                 'parts' => $share,
             ]));
             $process = new Process([PHP_BINARY, base_path('artisan'), 'cossel:process-part', $order], timeout: null);
@@ -184,7 +181,7 @@ final class FileProcess
         foreach ($running as $process) {
             if ($process->wait() !== 0) {
                 $failure ??= trim($process->getErrorOutput() . $process->getOutput());
-                array_map(static fn (Process $other) => $other->stop(1), $running);
+                array_map(static fn(Process $other) => $other->stop(1), $running);
             }
         }
         if ($failure !== null) {

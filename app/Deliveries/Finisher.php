@@ -16,9 +16,7 @@ use Illuminate\Filesystem\Filesystem;
  */
 final class Finisher
 {
-    public function __construct(private readonly Filesystem $files)
-    {
-    }
+    public function __construct(private readonly Filesystem $files) {}
 
     /** @param non-empty-list<string> $parts in order */
     public function finish(FootageFile $footage, Format $format, array $parts, int $from, int $to, string $file): void
@@ -28,7 +26,7 @@ final class Finisher
         $this->files->ensureDirectoryExists($work);
         try {
             $list = "{$work}/parts.txt";
-            $this->files->put($list, implode('', array_map(static fn (string $part): string => 'file ' . "'" . str_replace("'", "'\\''", $part) . "'\n", $parts)));
+            $this->files->put($list, implode('', array_map(static fn(string $part): string => 'file ' . "'" . str_replace("'", "'\\''", $part) . "'\n", $parts)));
             $done = $format === Format::Png
                 ? $this->images($footage, $list, $from, $to, $work)
                 : $this->film($footage, $format, $list, $from, $to, $work);
@@ -148,7 +146,7 @@ final class Finisher
             }
             $middle = intdiv($low + $high + 1, 2);
 
-            return sprintf("if(lt(N\\,%d)\\,%s\\,%s)", $runs[$middle][0], $tree($low, $middle - 1), $tree($middle, $high));
+            return sprintf('if(lt(N\\,%d)\\,%s\\,%s)', $runs[$middle][0], $tree($low, $middle - 1), $tree($middle, $high));
         };
 
         return sprintf('(%s)*%s/TB', $tree(0, count($runs) - 1), $info->timeBase);

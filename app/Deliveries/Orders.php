@@ -17,9 +17,7 @@ use Illuminate\Support\Facades\Storage;
 /** Asks for deliveries, cancels them, takes them up again. */
 final class Orders
 {
-    public function __construct(private readonly Recipes $recipes, private readonly Filesystem $files)
-    {
-    }
+    public function __construct(private readonly Recipes $recipes, private readonly Filesystem $files) {}
 
     public function place(Shot $shot, Format $format, int $from, int $to): Delivery
     {
@@ -55,7 +53,7 @@ final class Orders
             });
             $open = $delivery->parts()->where('complete', false)->get();
             $delivery->update(['state' => $open->isEmpty() ? Delivery::FINISHING : Delivery::RENDERING, 'error' => null]);
-            $open->each(static fn (DeliveryPart $part) => RenderPart::dispatch($part->id));
+            $open->each(static fn(DeliveryPart $part) => RenderPart::dispatch($part->id));
             if ($open->isEmpty()) {
                 FinishDelivery::dispatch($delivery->id);
             }

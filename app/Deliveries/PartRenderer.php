@@ -21,9 +21,7 @@ use Illuminate\Filesystem\Filesystem;
  */
 final class PartRenderer
 {
-    public function __construct(private readonly FrameCache $frames, private readonly Filesystem $files)
-    {
-    }
+    public function __construct(private readonly FrameCache $frames, private readonly Filesystem $files) {}
 
     /**
      * @param array<string, Track>  $tracks by sha256

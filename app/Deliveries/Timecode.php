@@ -7,9 +7,7 @@ namespace App\Deliveries;
 /** SMPTE ST 12-1 timecode: hours, minutes, seconds and frames, with dropped numbers at 29.97 and 59.94. */
 final readonly class Timecode
 {
-    private function __construct(private int $count, private int $base, private bool $drop)
-    {
-    }
+    private function __construct(private int $count, private int $base, private bool $drop) {}
 
     public static function parse(string $text, float $fps): self
     {

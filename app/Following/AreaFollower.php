@@ -20,9 +20,7 @@ use Cossel\Core\Recipe\Recipe;
 /** Follows an area of a recipe through footage: both ways from a start frame, over a span. */
 final class AreaFollower
 {
-    public function __construct(private readonly FrameCache $frames)
-    {
-    }
+    public function __construct(private readonly FrameCache $frames) {}
 
     /**
      * @param array<string, Track>           $tracks  those the recipe needs, by sha256
@@ -54,7 +52,7 @@ final class AreaFollower
     /** The outline as the follower looks at it: hard-edged, with the margin that was asked for. */
     private static function looked(Area $area): Outline
     {
-        $hard = static fn (Ellipse $e, float $grow): Ellipse => new Ellipse($e->id, $e->centre, $e->radii, $e->turn, 0.0, 0.0, $grow, 1.0, $e->join, []);
+        $hard = static fn(Ellipse $e, float $grow): Ellipse => new Ellipse($e->id, $e->centre, $e->radii, $e->turn, 0.0, 0.0, $grow, 1.0, $e->join, []);
         $shapes = array_map(static function (Ellipse $ellipse) use ($area, $hard): Ellipse {
             $then = $ellipse->at($area->outline->at);
 

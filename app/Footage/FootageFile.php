@@ -7,7 +7,5 @@ namespace App\Footage;
 /** A probed file of footage on this machine's disk. */
 final readonly class FootageFile
 {
-    public function __construct(public string $path, public string $sha256, public FootageInfo $info)
-    {
-    }
+    public function __construct(public string $path, public string $sha256, public FootageInfo $info) {}
 }

@@ -40,8 +40,7 @@ final readonly class FootageInfo
         public ?string $timecode,
         public ?array $audio,
         public array $notes,
-    ) {
-    }
+    ) {}
 
     public function frames(): int
     {

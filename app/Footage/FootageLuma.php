@@ -13,9 +13,7 @@ final readonly class FootageLuma implements LumaSource
 {
     private const HEIGHT = 540;
 
-    public function __construct(private FrameCache $frames, private FootageFile $footage)
-    {
-    }
+    public function __construct(private FrameCache $frames, private FootageFile $footage) {}
 
     public function frame(): Rect
     {

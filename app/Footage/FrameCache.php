@@ -18,9 +18,7 @@ final class FrameCache
     /** Frames decoded at a time. */
     private const CHUNK = 12;
 
-    public function __construct(private readonly Filesystem $files, private readonly string $path, private readonly int $mostBytes)
-    {
-    }
+    public function __construct(private readonly Filesystem $files, private readonly string $path, private readonly int $mostBytes) {}
 
     /** @param int $height of the wanted picture in pixels */
     public function frame(FootageFile $footage, int $number, int $height): Frame

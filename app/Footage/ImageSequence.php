@@ -14,9 +14,7 @@ final class ImageSequence
 {
     private const TYPES = ['png' => 'png', 'tif' => 'tiff', 'tiff' => 'tiff'];
 
-    public function __construct(private readonly Filesystem $files)
-    {
-    }
+    public function __construct(private readonly Filesystem $files) {}
 
     public static function isArchive(string $file): bool
     {

@@ -14,9 +14,7 @@ use Illuminate\Support\Facades\Storage;
 /** Takes a file in as footage: probes it, keeps it by its content, and gives it to a shot. */
 final class Intake
 {
-    public function __construct(private readonly Probe $probe, private readonly ImageSequence $sequence, private readonly Filesystem $files, private readonly Recipes $recipes)
-    {
-    }
+    public function __construct(private readonly Probe $probe, private readonly ImageSequence $sequence, private readonly Filesystem $files, private readonly Recipes $recipes) {}
 
     /**
      * Moves the file into the store and probes it there; a file known already is not kept twice.

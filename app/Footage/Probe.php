@@ -56,7 +56,7 @@ final class Probe
                 'transfer' => $video['color_transfer'] ?? '',
                 'primaries' => $video['color_primaries'] ?? '',
                 'range' => $video['color_range'] ?? '',
-            ], static fn (string $tag): bool => $tag !== '' && $tag !== 'unknown' && $tag !== 'reserved'),
+            ], static fn(string $tag): bool => $tag !== '' && $tag !== 'unknown' && $tag !== 'reserved'),
             $video['tags']['timecode'] ?? $about['format']['tags']['timecode'] ?? self::first($streams, 'data')['tags']['timecode'] ?? null,
             $audio === null ? null : ['codec' => (string) ($audio['codec_name'] ?? 'unknown'), 'channels' => (int) ($audio['channels'] ?? 0), 'rate' => (int) ($audio['sample_rate'] ?? 0)],
             $notes,

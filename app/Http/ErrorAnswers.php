@@ -22,14 +22,14 @@ final class ErrorAnswers
 {
     public static function register(Exceptions $exceptions): void
     {
-        $exceptions->shouldRenderJsonWhen(static fn (Request $request): bool => $request->is('api/*'));
+        $exceptions->shouldRenderJsonWhen(static fn(Request $request): bool => $request->is('api/*'));
         $exceptions->dontReport([InvalidRecipe::class, UnknownId::class, StaleEdit::class, RefusedFootage::class, UnreadableFootage::class, MissingTrack::class, DeliveryNotReady::class]);
-        $exceptions->render(static fn (InvalidRecipe $e): JsonResponse => self::answer(422, $e->getMessage(), ['pointer' => $e->pointer, 'expected' => $e->expected]));
-        $exceptions->render(static fn (UnknownId $e): JsonResponse => self::answer(404, $e->getMessage()));
-        $exceptions->render(static fn (MissingTrack $e): JsonResponse => self::answer(409, $e->getMessage()));
-        $exceptions->render(static fn (StaleEdit $e): JsonResponse => self::answer(409, $e->getMessage(), ['pointer' => $e->pointer]));
-        $exceptions->render(static fn (DeliveryNotReady $e): JsonResponse => self::answer(409, $e->getMessage()));
-        $exceptions->render(static fn (RefusedFootage|UnreadableFootage $e): JsonResponse => self::answer(422, $e->getMessage()));
+        $exceptions->render(static fn(InvalidRecipe $e): JsonResponse => self::answer(422, $e->getMessage(), ['pointer' => $e->pointer, 'expected' => $e->expected]));
+        $exceptions->render(static fn(UnknownId $e): JsonResponse => self::answer(404, $e->getMessage()));
+        $exceptions->render(static fn(MissingTrack $e): JsonResponse => self::answer(409, $e->getMessage()));
+        $exceptions->render(static fn(StaleEdit $e): JsonResponse => self::answer(409, $e->getMessage(), ['pointer' => $e->pointer]));
+        $exceptions->render(static fn(DeliveryNotReady $e): JsonResponse => self::answer(409, $e->getMessage()));
+        $exceptions->render(static fn(RefusedFootage|UnreadableFootage $e): JsonResponse => self::answer(422, $e->getMessage()));
         $exceptions->render(static function (NotFoundHttpException $e, Request $request): ?JsonResponse {
             if (!$request->is('api/*')) {
                 return null;

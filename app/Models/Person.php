@@ -14,6 +14,4 @@ use Illuminate\Database\Eloquent\Model;
  * @property string $slug
  * @property string $name
  */
-final class Person extends Model
-{
-}
+final class Person extends Model {}

@@ -12,7 +12,6 @@ use Cossel\Core\Judge\Waveform;
 use Cossel\Core\Judge\Witness;
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Picture\Bytes;
-use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Area;
@@ -29,9 +28,7 @@ final class BenchPictures
     private const WAVE_COLUMNS = 320;
     private const WAVE_ROWS = 120;
 
-    public function __construct(private readonly FrameCache $frames, private readonly Tracks $tracks)
-    {
-    }
+    public function __construct(private readonly FrameCache $frames, private readonly Tracks $tracks) {}
 
     /** The smallest kept size that has at least this many rows; footage is never enlarged. */
     public static function height(FootageInfo $info, int $wanted): int
@@ -63,7 +60,7 @@ final class BenchPictures
         }
         if ($reach && $area !== null) {
             $alone = new FrameRenderer(self::only($recipe, $area), $motions);
-            $rect = array_reduce($alone->touched($number, $whole), static fn (Rect $sum, Rect $r): Rect => $sum->union($r), Rect::none())->intersect($rect);
+            $rect = array_reduce($alone->touched($number, $whole), static fn(Rect $sum, Rect $r): Rect => $sum->union($r), Rect::none())->intersect($rect);
         }
         if ($rect->isEmpty()) {
             $rect = Rect::of(0, 0, 1, 1);
@@ -116,7 +113,7 @@ final class BenchPictures
             View::Result, View::Matte => $recipe,
             View::Original => new Recipe($recipe->source),
             View::Base => new Recipe($recipe->source, $recipe->assets, $recipe->base),
-            View::Without => new Recipe($recipe->source, $recipe->assets, $recipe->base, array_values(array_filter($recipe->areas, static fn (Area $a): bool => $a->id !== $area?->id)), $recipe->finish),
+            View::Without => new Recipe($recipe->source, $recipe->assets, $recipe->base, array_values(array_filter($recipe->areas, static fn(Area $a): bool => $a->id !== $area?->id)), $recipe->finish),
         };
     }
 

@@ -9,7 +9,5 @@ use Cossel\Core\Picture\Rect;
 /** An encoded picture and which part of which whole it shows. */
 final readonly class Picture
 {
-    public function __construct(public string $jpeg, public Rect $rect, public Rect $whole)
-    {
-    }
+    public function __construct(public string $jpeg, public Rect $rect, public Rect $whole) {}
 }

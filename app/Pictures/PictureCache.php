@@ -9,9 +9,7 @@ use Illuminate\Filesystem\Filesystem;
 /** Finished pictures on disk, by what they were made from. May be emptied at any time. */
 final class PictureCache
 {
-    public function __construct(private readonly Filesystem $files, private readonly string $path, private readonly int $mostBytes)
-    {
-    }
+    public function __construct(private readonly Filesystem $files, private readonly string $path, private readonly int $mostBytes) {}
 
     /**
      * @param array<mixed>       $from everything the picture depends on

@@ -18,10 +18,10 @@ final class CosselProvider extends ServiceProvider
 {
     public function register(): void
     {
-        $this->app->singleton(Kinds::class, static fn (): Kinds => Kinds::all());
+        $this->app->singleton(Kinds::class, static fn(): Kinds => Kinds::all());
         $this->app->singleton(RecipeReader::class);
-        $this->app->singleton(FrameCache::class, static fn (Application $app): FrameCache => new FrameCache($app->make(Filesystem::class), config('cossel.cache.path') . '/frames', config('cossel.cache.frames_bytes')));
-        $this->app->singleton(PictureCache::class, static fn (Application $app): PictureCache => new PictureCache($app->make(Filesystem::class), config('cossel.cache.path') . '/pictures', config('cossel.cache.pictures_bytes')));
+        $this->app->singleton(FrameCache::class, static fn(Application $app): FrameCache => new FrameCache($app->make(Filesystem::class), config('cossel.cache.path') . '/frames', config('cossel.cache.frames_bytes')));
+        $this->app->singleton(PictureCache::class, static fn(Application $app): PictureCache => new PictureCache($app->make(Filesystem::class), config('cossel.cache.path') . '/pictures', config('cossel.cache.pictures_bytes')));
     }
 
     public function boot(): void

@@ -11,15 +11,13 @@ use Cossel\Core\Recipe\Motion;
 /** What has been done on a shot, area by area: the letters of the job's progress list. */
 final class Progress
 {
-    public function __construct(private readonly Recipes $recipes)
-    {
-    }
+    public function __construct(private readonly Recipes $recipes) {}
 
     /** @return array{base: int, finish: int, areas: list<array<string, mixed>>, left: string} */
     public function of(Shot $shot): array
     {
         $recipe = $this->recipes->recipe($shot);
-        $areas = array_map(static fn (Area $area): array => [
+        $areas = array_map(static fn(Area $area): array => [
             'id' => $area->id,
             'name' => $area->name,
             'person' => $area->person,
@@ -42,7 +40,7 @@ final class Progress
         }
         $words = [];
         foreach (['outline' => 'outline', 'follow' => 'follow', 'treat' => 'treat'] as $step => $verb) {
-            $names = array_column(array_filter($areas, static fn (array $area): bool => !$area[$step]), 'name');
+            $names = array_column(array_filter($areas, static fn(array $area): bool => !$area[$step]), 'name');
             if ($names !== []) {
                 $words[] = $verb . ' ' . implode(', ', $names);
             }

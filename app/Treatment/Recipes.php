@@ -22,9 +22,7 @@ use Illuminate\Support\Facades\DB;
  */
 final class Recipes
 {
-    public function __construct(private readonly RecipeReader $reader, private readonly RecipeWriter $writer, private readonly Tracks $tracks)
-    {
-    }
+    public function __construct(private readonly RecipeReader $reader, private readonly RecipeWriter $writer, private readonly Tracks $tracks) {}
 
     /** Begins a shot's history with an untouched recipe. */
     public function begin(Shot $shot, Footage $footage): Revision
@@ -70,7 +68,8 @@ final class Recipes
      * @param mixed $document the whole recipe after the edit
      * @param string $label   what was done, in a few words
      *
-     * @throws InvalidRecipe|StaleEdit
+     * @throws InvalidRecipe
+     * @throws StaleEdit when it clashes with what was done since
      */
     public function save(Shot $shot, int $base, mixed $document, string $label): Revision
     {

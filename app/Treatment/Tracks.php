@@ -14,9 +14,7 @@ final class Tracks
     /** @var array<string, Track> */
     private array $read = [];
 
-    public function __construct(private readonly Filesystem $disk)
-    {
-    }
+    public function __construct(private readonly Filesystem $disk) {}
 
     /** @return string its sha256 */
     public function keep(Track $track): string

@@ -16,9 +16,7 @@ final class FinishDelivery implements ShouldQueue
 {
     use Background;
 
-    public function __construct(private readonly int $delivery)
-    {
-    }
+    public function __construct(private readonly int $delivery) {}
 
     public function handle(Finisher $finisher, Filesystem $files): void
     {

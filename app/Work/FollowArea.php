@@ -19,9 +19,7 @@ final class FollowArea implements ShouldQueue
 {
     use Background;
 
-    public function __construct(private readonly int $follow)
-    {
-    }
+    public function __construct(private readonly int $follow) {}
 
     public function handle(AreaFollower $follower, Recipes $recipes, Tracks $tracks): void
     {
@@ -41,7 +39,7 @@ final class FollowArea implements ShouldQueue
             $area = $recipe->area($follow->area);
             $track = $follower->follow($shot->readyFootage()->file(), $recipe, $area, $tracks->of($recipe), $follow->start, $follow->from, $follow->to, $this->report($follow));
             $sha256 = $tracks->keep($track);
-            $recipes->edit($shot, static fn (array $document): array => self::withTrack($document, $follow, $sha256), "Follow {$area->name}");
+            $recipes->edit($shot, static fn(array $document): array => self::withTrack($document, $follow, $sha256), "Follow {$area->name}");
             $follow->update(['state' => $follow->refresh()->stop ? Follow::STOPPED : Follow::DONE]);
         } catch (TooLittleTexture|UnknownId $reason) {
             $follow->update(['state' => Follow::FAILED, 'message' => $reason->getMessage()]);

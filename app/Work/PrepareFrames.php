@@ -17,9 +17,7 @@ final class PrepareFrames implements ShouldQueue
     /** Frames decoded ahead at the most; beyond, they are decoded when asked for. */
     private const MOST = 480;
 
-    public function __construct(private readonly int $shot)
-    {
-    }
+    public function __construct(private readonly int $shot) {}
 
     public function handle(FrameCache $frames): void
     {

@@ -16,9 +16,7 @@ final class ReadFootage implements ShouldQueue
     use Background;
 
     /** @param array{int, int|null}|null $span frames to use; null for all */
-    public function __construct(private readonly int $shot, private readonly string $path, private readonly string $name, private readonly ?array $span)
-    {
-    }
+    public function __construct(private readonly int $shot, private readonly string $path, private readonly string $name, private readonly ?array $span) {}
 
     public function handle(Intake $intake): void
     {

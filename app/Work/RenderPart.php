@@ -18,9 +18,7 @@ final class RenderPart implements ShouldQueue
 {
     use Background;
 
-    public function __construct(private readonly int $part)
-    {
-    }
+    public function __construct(private readonly int $part) {}
 
     public function handle(PartRenderer $renderer, RecipeReader $reader, Tracks $tracks): void
     {

@@ -20,9 +20,7 @@ use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
 final class DeliveryController
 {
-    public function __construct(private readonly Orders $orders)
-    {
-    }
+    public function __construct(private readonly Orders $orders) {}
 
     public function index(): AnonymousResourceCollection
     {
@@ -31,7 +29,7 @@ final class DeliveryController
 
     public function formats(): JsonResponse
     {
-        return new JsonResponse(array_map(static fn (Format $format): array => ['name' => $format->value, 'label' => $format->label(), 'purpose' => $format->purpose()], Format::cases()));
+        return new JsonResponse(array_map(static fn(Format $format): array => ['name' => $format->value, 'label' => $format->label(), 'purpose' => $format->purpose()], Format::cases()));
     }
 
     public function store(Request $request, Shot $shot): DeliveryResource

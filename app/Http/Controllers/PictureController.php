@@ -21,9 +21,7 @@ use Illuminate\Validation\Rule;
  */
 final class PictureController
 {
-    public function __construct(private readonly BenchPictures $pictures, private readonly PictureCache $cache, private readonly Recipes $recipes)
-    {
-    }
+    public function __construct(private readonly BenchPictures $pictures, private readonly PictureCache $cache, private readonly Recipes $recipes) {}
 
     public function picture(Request $request, Shot $shot): Response
     {
@@ -54,7 +52,7 @@ final class PictureController
         [$recipe, $kept] = $this->recipe($request, $shot);
         $area = $recipe->area($wanted['area'] ?? '');
         $footage = $shot->readyFootage()->file();
-        $make = fn (): string => $this->pictures->witness($footage, $recipe, $wanted['frame'], View::from($wanted['view']), $area, $wanted['width'], $wanted['height']);
+        $make = fn(): string => $this->pictures->witness($footage, $recipe, $wanted['frame'], View::from($wanted['view']), $area, $wanted['width'], $wanted['height']);
 
         return self::jpeg($kept === null ? $make() : $this->cache->get(['witness', $kept, $wanted], $make));
     }
@@ -74,7 +72,7 @@ final class PictureController
         $view = $request->query('view') === 'original' ? View::Original : View::Result;
         $revision = $this->recipes->present($shot);
         $frame = intdiv($shot->from + $shot->to, 2);
-        $jpeg = $this->cache->get(['poster', $shot->id, $revision->number, $view->value], fn (): string => $this->pictures->picture($footage, $this->recipes->recipe($shot), $frame, $view, null, 180, null, false)->jpeg);
+        $jpeg = $this->cache->get(['poster', $shot->id, $revision->number, $view->value], fn(): string => $this->pictures->picture($footage, $this->recipes->recipe($shot), $frame, $view, null, 180, null, false)->jpeg);
 
         return self::jpeg($jpeg);
     }

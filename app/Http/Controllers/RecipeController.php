@@ -18,9 +18,7 @@ use Illuminate\Http\Request;
 /** The recipe of a shot: reading, editing, undo and redo, and where its areas are. */
 final class RecipeController
 {
-    public function __construct(private readonly Recipes $recipes)
-    {
-    }
+    public function __construct(private readonly Recipes $recipes) {}
 
     public function show(Shot $shot): JsonResponse
     {
@@ -57,7 +55,7 @@ final class RecipeController
             $matrices = $confidence = $states = [];
             $track = $area->motion->track === null ? null : $known[$area->motion->track] ?? null;
             for ($frame = $shot->from; $frame <= $shot->to; ++$frame) {
-                $matrices[] = array_map(static fn (float $v): float => round($v, 8), $motions->of($area, $frame)->m);
+                $matrices[] = array_map(static fn(float $v): float => round($v, 8), $motions->of($area, $frame)->m);
                 $step = $track->steps[$frame] ?? null;
                 $confidence[] = $step === null ? null : round($step->confidence, 3);
                 $states[] = $step?->state->value;
@@ -71,9 +69,9 @@ final class RecipeController
     /** The kinds of touch there are and what they can be set to. */
     public function kinds(Kinds $kinds): JsonResponse
     {
-        return new JsonResponse(array_map(static fn (Kind $kind): array => [
+        return new JsonResponse(array_map(static fn(Kind $kind): array => [
             'name' => $kind->name(),
-            'parameters' => array_map(static fn (Parameter $parameter): array => get_object_vars($parameter), $kind->parameters()),
+            'parameters' => array_map(static fn(Parameter $parameter): array => get_object_vars($parameter), $kind->parameters()),
         ], $kinds->list()));
     }
 

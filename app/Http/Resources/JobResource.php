@@ -20,7 +20,7 @@ final class JobResource extends JsonResource
         return [
             'id' => $this->id,
             'name' => $this->name,
-            'people' => $this->people->map(static fn (Person $person): array => ['slug' => $person->slug, 'name' => $person->name]),
+            'people' => $this->people->map(static fn(Person $person): array => ['slug' => $person->slug, 'name' => $person->name]),
             'shots' => ShotResource::collection($this->shots),
         ];
     }

@@ -58,10 +58,11 @@ final class WhitePoint
     {
         [$u, $v] = self::uv($mired);
         [$u2, $v2] = self::uv($mired + 0.1);
-        $length = hypot($u2 - $u, $v2 - $v);
+        [$du, $dv] = [$u2 - $u, $v2 - $v];
+        $off = $tint * 1e-3 / hypot($du, $dv);
         // The locus runs towards higher u with falling colour temperature; magenta lies below it (lower v).
-        $u += $tint * 1e-3 * ($v2 - $v) / $length;
-        $v -= $tint * 1e-3 * ($u2 - $u) / $length;
+        $u += $off * $dv;
+        $v -= $off * $du;
         $d = 2 * $u - 8 * $v + 4;
         $x = 3 * $u / $d;
         $y = 2 * $v / $d;

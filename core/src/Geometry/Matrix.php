@@ -10,9 +10,7 @@ namespace Cossel\Core\Geometry;
 final readonly class Matrix
 {
     /** @param array{float, float, float, float, float, float, float, float, float} $m */
-    private function __construct(public array $m)
-    {
-    }
+    private function __construct(public array $m) {}
 
     /**
      * @param array<int, float|int> $m

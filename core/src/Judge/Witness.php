@@ -19,9 +19,7 @@ final readonly class Witness
     /** Room round the outline, as a share of its size. */
     private const ROOM = 0.35;
 
-    private function __construct(private Matrix $toFrame, private int $width, private int $height)
-    {
-    }
+    private function __construct(private Matrix $toFrame, private int $width, private int $height) {}
 
     /**
      * @param Matrix $motion of the area, in picture heights

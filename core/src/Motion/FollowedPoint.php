@@ -31,8 +31,7 @@ final class FollowedPoint
         public readonly array $first,
         /** @var list<Patch|null> */
         public array $look,
-    ) {
-    }
+    ) {}
 
     /** @param list<Patch|null> $look */
     public static function at(float $x, float $y, array $look): self

@@ -22,9 +22,7 @@ final class Motions
     private array $known = [];
 
     /** @param array<string, Track> $tracks by sha256 */
-    public function __construct(private readonly Recipe $recipe, private readonly array $tracks)
-    {
-    }
+    public function __construct(private readonly Recipe $recipe, private readonly array $tracks) {}
 
     /** The motion of an area from its outline's frame to this one, in picture heights, corrections included. */
     public function of(Area $area, int $frame): Matrix
@@ -39,18 +37,18 @@ final class Motions
         if ($motion->keys === []) {
             return $used;
         }
-        $at = static fn (callable $value): float => Keyed::blend($motion->keys, $frame, $value) ?? 0.0;
+        $at = static fn(callable $value): float => Keyed::blend($motion->keys, $frame, $value) ?? 0.0;
         [$px, $py] = $used->apply(...$motion->pivot);
-        $scale = $at(static fn (MotionKey $k): float => $k->scale);
+        $scale = $at(static fn(MotionKey $k): float => $k->scale);
 
         return Matrix::about(
             $px,
             $py,
-            $at(static fn (MotionKey $k): float => $k->turn),
+            $at(static fn(MotionKey $k): float => $k->turn),
             $scale,
             $scale,
-            $at(static fn (MotionKey $k): float => $k->moveX),
-            $at(static fn (MotionKey $k): float => $k->moveY),
+            $at(static fn(MotionKey $k): float => $k->moveX),
+            $at(static fn(MotionKey $k): float => $k->moveY),
         )->times($used);
     }
 
@@ -71,7 +69,7 @@ final class Motions
     /** The motion without the channels that are not used, about the pivot. */
     private static function used(Motion $motion, Matrix $whole): Matrix
     {
-        $use = static fn (Channel $channel): bool => in_array($channel, $motion->use, true);
+        $use = static fn(Channel $channel): bool => in_array($channel, $motion->use, true);
         if ($use(Channel::Position) && $use(Channel::Rotation) && $use(Channel::Scale)) {
             return $whole;
         }

@@ -11,9 +11,7 @@ use Cossel\Core\Picture\Rect;
 final readonly class Pyramid
 {
     /** @param list<Grey> $levels each with its rectangle in its own level's pixels */
-    private function __construct(public array $levels)
-    {
-    }
+    private function __construct(public array $levels) {}
 
     public static function of(Grey $grey, int $count): self
     {

@@ -242,7 +242,7 @@ final class RegionFollower
         }
         [$motion, $weights] = $robust;
         $sum = array_sum($weights);
-        $inliers = count(array_filter($weights, static fn (float $w): bool => $w > 0.2));
+        $inliers = count(array_filter($weights, static fn(float $w): bool => $w > 0.2));
         $share = $inliers / count($this->points);
         if ($share < self::LEAST_SHARE || $inliers < 4 || abs(log(max(1e-6, $motion->scale()))) > 1.6) {
             return null;
@@ -347,7 +347,7 @@ final class RegionFollower
         $direction = $found > $good ? 1 : -1;
         for ($frame = $good + $direction; $frame !== $found; $frame += $direction) {
             $t = ($frame - $good) / ($found - $good);
-            $between = array_map(static fn (float $a, float $b): float => $a + ($b - $a) * $t, $from->m, $to->m);
+            $between = array_map(static fn(float $a, float $b): float => $a + ($b - $a) * $t, $from->m, $to->m);
             yield $frame => new Step(Matrix::of($between), State::Bridged, 0.0);
         }
     }

@@ -13,7 +13,5 @@ final readonly class Step
      * @param Matrix $matrix     from the track's reference to this frame, in picture heights
      * @param float  $confidence 0 to 1
      */
-    public function __construct(public Matrix $matrix, public State $state, public float $confidence)
-    {
-    }
+    public function __construct(public Matrix $matrix, public State $state, public float $confidence) {}
 }

@@ -17,9 +17,7 @@ final readonly class Track
     public const FORMAT = 'track/1';
 
     /** @param non-empty-array<int, Step> $steps by frame, rising, without gaps */
-    private function __construct(public int $start, public Model $model, public array $steps)
-    {
-    }
+    private function __construct(public int $start, public Model $model, public array $steps) {}
 
     /** @param non-empty-array<int, Step> $steps by frame, no frame missing between the first and the last */
     public static function of(int $start, Model $model, array $steps): self
@@ -84,7 +82,7 @@ final readonly class Track
     {
         $frames = [];
         foreach ($this->steps as $frame => $step) {
-            $frames[] = ['frame' => $frame, 'matrix' => $step->matrix->m, 'state' => $step->state->value, 'confidence' => round($step->confidence, 4)];
+            $frames[] = ['frame' => $frame, 'matrix' => array_map(static fn(float $v): float => $v + 0.0, $step->matrix->m), 'state' => $step->state->value, 'confidence' => round($step->confidence, 4)];
         }
 
         return ['cossel' => self::FORMAT, 'start' => $this->start, 'model' => $this->model->value, 'frames' => $frames];
@@ -110,7 +108,7 @@ final readonly class Track
             $item->object(['frame', 'matrix', 'state', 'confidence']);
             $frame = $item->get('frame', 'a frame')->whole($next ?? 0, $next ?? 1_000_000);
             $next = $frame + 1;
-            $numbers = array_map(static fn (Node $n): float => $n->number(-1e6, 1e6), $item->get('matrix', 'nine numbers')->items(9, 9));
+            $numbers = array_map(static fn(Node $n): float => $n->number(-1e6, 1e6), $item->get('matrix', 'nine numbers')->items(9, 9));
             $matrix = Matrix::of($numbers);
             try {
                 $matrix->inverse();

@@ -19,9 +19,7 @@ final readonly class AreaMatte
     /**
      * @param list<array{Join, PlacedEllipse}> $shapes
      */
-    private function __construct(private array $shapes, private bool $invert, private Rect $frame)
-    {
-    }
+    private function __construct(private array $shapes, private bool $invert, private Rect $frame) {}
 
     /**
      * @param Matrix $motion of the area from its outline's frame to this one, in picture heights

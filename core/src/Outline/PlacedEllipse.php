@@ -29,8 +29,7 @@ final readonly class PlacedEllipse
         private float $featherIn,
         private float $featherOut,
         private float $opacity,
-    ) {
-    }
+    ) {}
 
     /**
      * @param Ellipse $ellipse with its values on the frame, in picture heights

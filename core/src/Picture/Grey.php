@@ -8,9 +8,7 @@ namespace Cossel\Core\Picture;
 final class Grey
 {
     /** @param list<float> $v */
-    public function __construct(public readonly Rect $rect, public array $v)
-    {
-    }
+    public function __construct(public readonly Rect $rect, public array $v) {}
 
     public static function filled(Rect $rect, float $value): self
     {

@@ -20,8 +20,7 @@ final class Planes
         public array $r,
         public array $g,
         public array $b,
-    ) {
-    }
+    ) {}
 
     public static function filled(Rect $rect, float $r, float $g, float $b): self
     {

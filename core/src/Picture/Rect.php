@@ -14,8 +14,7 @@ final readonly class Rect
         public int $y,
         public int $width,
         public int $height,
-    ) {
-    }
+    ) {}
 
     public static function of(int $x, int $y, int $width, int $height): self
     {
@@ -31,7 +30,7 @@ final readonly class Rect
     public static function around(float $left, float $top, float $right, float $bottom): self
     {
         $limit = 1 << 24;
-        $whole = static fn (float $v): int => (int) max(-$limit, min($limit, $v));
+        $whole = static fn(float $v): int => (int) max(-$limit, min($limit, $v));
 
         return self::edges($whole(floor($left)), $whole(floor($top)), $whole(ceil($right)), $whole(ceil($bottom)));
     }

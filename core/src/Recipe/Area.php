@@ -19,6 +19,5 @@ final readonly class Area
         public Live $live,
         public Keyed $strength,
         public array $touches,
-    ) {
-    }
+    ) {}
 }

@@ -26,8 +26,7 @@ final readonly class Ellipse
         public float $opacity = 1.0,
         public Join $join = Join::Add,
         public array $keys = [],
-    ) {
-    }
+    ) {}
 
     /** The ellipse as its keyframes make it on a frame. */
     public function at(int $frame): self
@@ -65,7 +64,7 @@ final readonly class Ellipse
      */
     private function pair(string $name, int $frame, array $unkeyed): array
     {
-        $part = fn (int $i): float => Keyed::blend($this->keys, $frame, static function (ShapeKey $key) use ($name, $i): ?float {
+        $part = fn(int $i): float => Keyed::blend($this->keys, $frame, static function (ShapeKey $key) use ($name, $i): ?float {
             $v = $key->values[$name] ?? null;
 
             return is_array($v) ? $v[$i] : null;

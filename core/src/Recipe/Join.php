@@ -10,8 +10,10 @@ enum Join: string
     /** 1-(1-a)(1-b). */
     case Add = 'add';
     /** a(1-b). */
+    // no break
     case Cut = 'cut';
     /** ab. */
+    // no break
     case Keep = 'keep';
 
     /** @param list<float> $a changed in place */

@@ -7,7 +7,5 @@ namespace Cossel\Core\Recipe;
 /** A number set by hand on a frame. */
 final readonly class Key
 {
-    public function __construct(public int $frame, public float $value, public Ease $ease = Ease::Smooth)
-    {
-    }
+    public function __construct(public int $frame, public float $value, public Ease $ease = Ease::Smooth) {}
 }

@@ -10,13 +10,11 @@ namespace Cossel\Core\Recipe;
 final readonly class Keyed
 {
     /** @param list<Key> $keys by rising frame */
-    public function __construct(public float $value, public array $keys = [])
-    {
-    }
+    public function __construct(public float $value, public array $keys = []) {}
 
     public function at(int $frame): float
     {
-        return self::blend($this->keys, $frame, static fn (Key $key): float => $key->value) ?? $this->value;
+        return self::blend($this->keys, $frame, static fn(Key $key): float => $key->value) ?? $this->value;
     }
 
     /** Whether it is this value on every frame. */

@@ -7,9 +7,7 @@ namespace Cossel\Core\Recipe;
 /** The frames on which an area acts, with fades inside them. */
 final readonly class Live
 {
-    public function __construct(public int $from, public int $to, public int $fadeIn = 0, public int $fadeOut = 0)
-    {
-    }
+    public function __construct(public int $from, public int $to, public int $fadeIn = 0, public int $fadeOut = 0) {}
 
     /** 0 outside; rises over the fade, reaching 1 on the first frame after it. */
     public function weight(int $frame): float

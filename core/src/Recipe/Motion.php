@@ -31,6 +31,5 @@ final readonly class Motion
         public ?string $track = null,
         public array $keys = [],
         public ?string $on = null,
-    ) {
-    }
+    ) {}
 }

@@ -14,6 +14,5 @@ final readonly class MotionKey
         public float $turn = 0.0,
         public float $scale = 1.0,
         public Ease $ease = Ease::Smooth,
-    ) {
-    }
+    ) {}
 }

@@ -10,9 +10,7 @@ namespace Cossel\Core\Recipe;
  */
 final readonly class Node
 {
-    private function __construct(private mixed $value, public string $pointer)
-    {
-    }
+    private function __construct(private mixed $value, public string $pointer) {}
 
     public static function root(mixed $value): self
     {
@@ -183,7 +181,7 @@ final readonly class Node
             }
         }
 
-        throw $this->unexpected('one of ' . implode(', ', array_map(static fn (\BackedEnum $case): string => (string) $case->value, $enum::cases())));
+        throw $this->unexpected('one of ' . implode(', ', array_map(static fn(\BackedEnum $case): string => (string) $case->value, $enum::cases())));
     }
 
     /** @param list<string> $words */

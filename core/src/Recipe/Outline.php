@@ -8,7 +8,5 @@ namespace Cossel\Core\Recipe;
 final readonly class Outline
 {
     /** @param list<Ellipse> $shapes joined in order */
-    public function __construct(public int $at, public array $shapes = [], public bool $invert = false)
-    {
-    }
+    public function __construct(public int $at, public array $shapes = [], public bool $invert = false) {}
 }

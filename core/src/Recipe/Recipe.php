@@ -24,8 +24,7 @@ final readonly class Recipe
         public array $base = [],
         public array $areas = [],
         public array $finish = [],
-    ) {
-    }
+    ) {}
 
     /** @throws UnknownId */
     public function area(string $id): Area

@@ -19,9 +19,7 @@ final class RecipeReader
     private const MAX_SHAPES = 100;
     private const MAX_KEYS = 20_000;
 
-    public function __construct(private readonly Kinds $kinds)
-    {
-    }
+    public function __construct(private readonly Kinds $kinds) {}
 
     /**
      * @param mixed $document as json_decode(…, true) gives it
@@ -32,7 +30,7 @@ final class RecipeReader
     {
         $root = Node::root($document)->object(['cossel', 'space', 'source', 'assets', 'base', 'areas', 'finish']);
         $root->get('cossel', Recipe::FORMAT)->word([Recipe::FORMAT]);
-        $root->optional('space', static fn (Node $n): string => $n->word(['bt709']), 'bt709');
+        $root->optional('space', static fn(Node $n): string => $n->word(['bt709']), 'bt709');
         $recipe = new Recipe(
             $this->source($root->get('source', 'the footage it was made for')),
             $root->optional('assets', $this->assets(...), []),
@@ -81,12 +79,12 @@ final class RecipeReader
     {
         $n->object(['id', 'name', 'part', 'person', 'on', 'outline', 'motion', 'pick', 'live', 'strength', 'blinkGuard', 'pair', 'touches']);
         foreach (['pick', 'pair'] as $later) {
-            $n->optional($later, static fn (Node $v): bool => $v->isNull() ?: throw $v->unexpected('null'), true);
+            $n->optional($later, static fn(Node $v): bool => $v->isNull() ?: throw $v->unexpected('null'), true);
         }
         $n->optional('blinkGuard', static function (Node $v): bool {
             $v->object(['on', 'keys']);
             $v->get('on')->flag() && throw $v->get('on')->unexpected('false');
-            $v->optional('keys', static fn (Node $keys): array => $keys->items(0, 0), []);
+            $v->optional('keys', static fn(Node $keys): array => $keys->items(0, 0), []);
 
             return false;
         }, false);
@@ -94,13 +92,13 @@ final class RecipeReader
         return new Area(
             $n->get('id', 'an id')->id(),
             $n->get('name', 'a name')->text(),
-            $n->optional('part', static fn (Node $v): string => $v->id(), 'other'),
-            $n->optional('person', static fn (Node $v): ?string => $v->isNull() ? null : $v->id(), null),
-            $n->optional('on', static fn (Node $v): bool => $v->flag(), true),
+            $n->optional('part', static fn(Node $v): string => $v->id(), 'other'),
+            $n->optional('person', static fn(Node $v): ?string => $v->isNull() ? null : $v->id(), null),
+            $n->optional('on', static fn(Node $v): bool => $v->flag(), true),
             $this->outline($n->get('outline', 'an outline')),
             $n->optional('motion', $this->motion(...), new Motion()),
             $this->live($n->get('live', 'the live span')),
-            $n->optional('strength', static fn (Node $v): Keyed => self::keyed($v, 0, 1), new Keyed(1.0)),
+            $n->optional('strength', static fn(Node $v): Keyed => self::keyed($v, 0, 1), new Keyed(1.0)),
             $n->optional('touches', $this->areaTouches(...), []),
         );
     }
@@ -111,8 +109,8 @@ final class RecipeReader
 
         return new Outline(
             $n->get('at', 'a frame')->whole(0, self::MAX_FRAME),
-            $n->optional('shapes', fn (Node $v): array => array_map($this->ellipse(...), $v->items(0, self::MAX_SHAPES)), []),
-            $n->optional('invert', static fn (Node $v): bool => $v->flag(), false),
+            $n->optional('shapes', fn(Node $v): array => array_map($this->ellipse(...), $v->items(0, self::MAX_SHAPES)), []),
+            $n->optional('invert', static fn(Node $v): bool => $v->flag(), false),
         );
     }
 
@@ -121,7 +119,7 @@ final class RecipeReader
         $n->object(['id', 'kind', 'join', ...Ellipse::KEYED, 'keys']);
         $n->get('kind', 'ellipse')->word(['ellipse']);
         $number = static function (string $field, float $default) use ($n): float {
-            return $n->optional($field, static fn (Node $v): float => self::ellipseNumber($v, $field), $default);
+            return $n->optional($field, static fn(Node $v): float => self::ellipseNumber($v, $field), $default);
         };
 
         return new Ellipse(
@@ -133,8 +131,8 @@ final class RecipeReader
             $number('featherOut', 0.0),
             $number('grow', 0.0),
             $number('opacity', 1.0),
-            $n->optional('join', static fn (Node $v): Join => $v->oneOf(Join::class), Join::Add),
-            $n->optional('keys', fn (Node $keys): array => self::keyframes($keys, static function (Node $key): ShapeKey {
+            $n->optional('join', static fn(Node $v): Join => $v->oneOf(Join::class), Join::Add),
+            $n->optional('keys', static fn(Node $keys): array => self::keyframes($keys, static function (Node $key): ShapeKey {
                 $key->object(['frame', 'ease', ...Ellipse::KEYED]);
                 $values = [];
                 foreach (Ellipse::KEYED as $field) {
@@ -181,27 +179,27 @@ final class RecipeReader
 
         return new Motion(
             $by,
-            $n->optional('start', static fn (Node $v): int => $v->whole(0, self::MAX_FRAME), 0),
+            $n->optional('start', static fn(Node $v): int => $v->whole(0, self::MAX_FRAME), 0),
             $n->optional('span', $this->span(...), [0, 0]),
-            $n->optional('model', static fn (Node $v): Model => $v->oneOf(Model::class), Model::Similarity),
+            $n->optional('model', static fn(Node $v): Model => $v->oneOf(Model::class), Model::Similarity),
             $n->optional('look', static function (Node $v): float {
                 $v->object(['by', 'margin'])->get('by', 'outline')->word(['outline']);
 
-                return $v->optional('margin', static fn (Node $m): float => $m->number(0, 1), 0.0);
+                return $v->optional('margin', static fn(Node $m): float => $m->number(0, 1), 0.0);
             }, 0.0),
-            $n->optional('use', static fn (Node $v): array => array_map(static fn (Node $c): Channel => $c->oneOf(Channel::class), $v->items(0, 3)), $whole),
-            $n->optional('pivot', static fn (Node $v): array => $v->pair(-20, 20), [0.0, 0.0]),
-            $n->optional('track', static fn (Node $v): ?string => $v->isNull() ? null : $v->object(['sha256'])->get('sha256', 'a SHA-256')->sha256(), null),
-            $n->optional('keys', static fn (Node $keys): array => self::keyframes($keys, static function (Node $key): MotionKey {
+            $n->optional('use', static fn(Node $v): array => array_map(static fn(Node $c): Channel => $c->oneOf(Channel::class), $v->items(0, 3)), $whole),
+            $n->optional('pivot', static fn(Node $v): array => $v->pair(-20, 20), [0.0, 0.0]),
+            $n->optional('track', static fn(Node $v): ?string => $v->isNull() ? null : $v->object(['sha256'])->get('sha256', 'a SHA-256')->sha256(), null),
+            $n->optional('keys', static fn(Node $keys): array => self::keyframes($keys, static function (Node $key): MotionKey {
                 $key->object(['frame', 'ease', 'move', 'turn', 'scale']);
-                [$x, $y] = $key->optional('move', static fn (Node $v): array => $v->pair(-20, 20), [0.0, 0.0]);
+                [$x, $y] = $key->optional('move', static fn(Node $v): array => $v->pair(-20, 20), [0.0, 0.0]);
 
                 return new MotionKey(
                     self::frame($key),
                     $x,
                     $y,
-                    $key->optional('turn', static fn (Node $v): float => $v->number(-3600, 3600), 0.0),
-                    $key->optional('scale', static fn (Node $v): float => $v->number(0.01, 100), 1.0),
+                    $key->optional('turn', static fn(Node $v): float => $v->number(-3600, 3600), 0.0),
+                    $key->optional('scale', static fn(Node $v): float => $v->number(0.01, 100), 1.0),
                     self::ease($key),
                 );
             }), []),
@@ -217,21 +215,21 @@ final class RecipeReader
         return new Live(
             $from,
             $n->get('to', 'a frame')->whole($from, self::MAX_FRAME),
-            $n->optional('fadeIn', static fn (Node $v): int => $v->whole(0, self::MAX_FRAME), 0),
-            $n->optional('fadeOut', static fn (Node $v): int => $v->whole(0, self::MAX_FRAME), 0),
+            $n->optional('fadeIn', static fn(Node $v): int => $v->whole(0, self::MAX_FRAME), 0),
+            $n->optional('fadeOut', static fn(Node $v): int => $v->whole(0, self::MAX_FRAME), 0),
         );
     }
 
     /** @return list<Touch> */
     private function frameTouches(Node $n): array
     {
-        return array_map(fn (Node $v): Touch => $this->touch($v, false), $n->items(0, self::MAX_TOUCHES));
+        return array_map(fn(Node $v): Touch => $this->touch($v, false), $n->items(0, self::MAX_TOUCHES));
     }
 
     /** @return list<Touch> */
     private function areaTouches(Node $n): array
     {
-        return array_map(fn (Node $v): Touch => $this->touch($v, true), $n->items(0, self::MAX_TOUCHES));
+        return array_map(fn(Node $v): Touch => $this->touch($v, true), $n->items(0, self::MAX_TOUCHES));
     }
 
     private function touch(Node $n, bool $inArea): Touch
@@ -245,7 +243,7 @@ final class RecipeReader
         $settings = [];
         foreach ($kind->parameters() as $parameter) {
             $fields[] = $parameter->name;
-            $settings[$parameter->name] = $n->optional($parameter->name, static fn (Node $v): Keyed => self::keyed($v, $parameter->least, $parameter->most), new Keyed($parameter->neutral));
+            $settings[$parameter->name] = $n->optional($parameter->name, static fn(Node $v): Keyed => self::keyed($v, $parameter->least, $parameter->most), new Keyed($parameter->neutral));
         }
         $n->object($fields);
 
@@ -253,9 +251,9 @@ final class RecipeReader
             $n->get('id', 'an id')->id(),
             $kind,
             $settings,
-            $n->optional('side', static fn (Node $v): Side => $v->oneOf(Side::class), Side::Inside),
-            $n->optional('on', static fn (Node $v): bool => $v->flag(), true),
-            $n->optional('amount', static fn (Node $v): Keyed => self::keyed($v, 0, 1), new Keyed(1.0)),
+            $n->optional('side', static fn(Node $v): Side => $v->oneOf(Side::class), Side::Inside),
+            $n->optional('on', static fn(Node $v): bool => $v->flag(), true),
+            $n->optional('amount', static fn(Node $v): Keyed => self::keyed($v, 0, 1), new Keyed(1.0)),
         );
     }
 
@@ -268,7 +266,7 @@ final class RecipeReader
 
         return new Keyed(
             $n->get('value', 'a number')->number($least, $most),
-            $n->optional('keys', static fn (Node $keys): array => self::keyframes($keys, static function (Node $key) use ($least, $most): Key {
+            $n->optional('keys', static fn(Node $keys): array => self::keyframes($keys, static function (Node $key) use ($least, $most): Key {
                 $key->object(['frame', 'value', 'ease']);
 
                 return new Key(self::frame($key), $key->get('value', 'a number')->number($least, $most), self::ease($key));
@@ -306,7 +304,7 @@ final class RecipeReader
 
     private static function ease(Node $key): Ease
     {
-        return $key->optional('ease', static fn (Node $v): Ease => $v->oneOf(Ease::class), Ease::Smooth);
+        return $key->optional('ease', static fn(Node $v): Ease => $v->oneOf(Ease::class), Ease::Smooth);
     }
 
     /** @return array{int, int} */
@@ -331,14 +329,14 @@ final class RecipeReader
             $seen[$id] = true;
         };
         foreach (['base', 'finish'] as $stage) {
-            foreach ($root->optional($stage, static fn (Node $n): array => $n->items(), []) as $touch) {
+            foreach ($root->optional($stage, static fn(Node $n): array => $n->items(), []) as $touch) {
                 $once($touch, $parts);
             }
         }
-        foreach ($root->optional('areas', static fn (Node $n): array => $n->items(), []) as $area) {
+        foreach ($root->optional('areas', static fn(Node $n): array => $n->items(), []) as $area) {
             $once($area, $areas);
-            $shapes = $area->get('outline')->optional('shapes', static fn (Node $n): array => $n->items(), []);
-            foreach ([...$shapes, ...$area->optional('touches', static fn (Node $n): array => $n->items(), [])] as $part) {
+            $shapes = $area->get('outline')->optional('shapes', static fn(Node $n): array => $n->items(), []);
+            foreach ([...$shapes, ...$area->optional('touches', static fn(Node $n): array => $n->items(), [])] as $part) {
                 $once($part, $parts);
             }
         }

@@ -20,9 +20,9 @@ final class RecipeWriter
                 'size' => $recipe->source->size,
             ],
             'assets' => (object) $recipe->assets,
-            'base' => array_map(fn (Touch $touch): array => $this->touch($touch, false), $recipe->base),
+            'base' => array_map(fn(Touch $touch): array => $this->touch($touch, false), $recipe->base),
             'areas' => array_map($this->area(...), $recipe->areas),
-            'finish' => array_map(fn (Touch $touch): array => $this->touch($touch, false), $recipe->finish),
+            'finish' => array_map(fn(Touch $touch): array => $this->touch($touch, false), $recipe->finish),
         ];
     }
 
@@ -56,7 +56,7 @@ final class RecipeWriter
             'strength' => self::keyed($area->strength),
             'blinkGuard' => ['on' => false, 'keys' => []],
             'pair' => null,
-            'touches' => array_map(fn (Touch $touch): array => $this->touch($touch, true), $area->touches),
+            'touches' => array_map(fn(Touch $touch): array => $this->touch($touch, true), $area->touches),
         ];
     }
 
@@ -67,7 +67,7 @@ final class RecipeWriter
         foreach (Ellipse::KEYED as $field) {
             $document[$field] = $ellipse->{$field};
         }
-        $document['keys'] = array_map(static fn (ShapeKey $key): array => ['frame' => $key->frame, ...$key->values, 'ease' => $key->ease->value], $ellipse->keys);
+        $document['keys'] = array_map(static fn(ShapeKey $key): array => ['frame' => $key->frame, ...$key->values, 'ease' => $key->ease->value], $ellipse->keys);
 
         return $document;
     }
@@ -75,14 +75,14 @@ final class RecipeWriter
     /** @return array<string, mixed> */
     private function motion(Motion $motion): array
     {
-        $keys = array_map(static fn (MotionKey $key): array => [
+        $keys = array_map(static fn(MotionKey $key): array => [
             'frame' => $key->frame,
             'move' => [$key->moveX, $key->moveY],
             'turn' => $key->turn,
             'scale' => $key->scale,
             'ease' => $key->ease->value,
         ], $motion->keys);
-        $shared = ['use' => array_map(static fn (Channel $channel): string => $channel->value, $motion->use), 'pivot' => $motion->pivot, 'keys' => $keys];
+        $shared = ['use' => array_map(static fn(Channel $channel): string => $channel->value, $motion->use), 'pivot' => $motion->pivot, 'keys' => $keys];
 
         return match ($motion->by) {
             Motion::FOLLOW => [
@@ -123,7 +123,7 @@ final class RecipeWriter
 
         return [
             'value' => $keyed->value,
-            'keys' => array_map(static fn (Key $key): array => ['frame' => $key->frame, 'value' => $key->value, 'ease' => $key->ease->value], $keyed->keys),
+            'keys' => array_map(static fn(Key $key): array => ['frame' => $key->frame, 'value' => $key->value, 'ease' => $key->ease->value], $keyed->keys),
         ];
     }
 }

@@ -8,7 +8,5 @@ namespace Cossel\Core\Recipe;
 final readonly class ShapeKey
 {
     /** @param array<string, float|array{float, float}> $values by the shape's own field names */
-    public function __construct(public int $frame, public array $values, public Ease $ease = Ease::Smooth)
-    {
-    }
+    public function __construct(public int $frame, public array $values, public Ease $ease = Ease::Smooth) {}
 }

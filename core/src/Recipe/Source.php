@@ -12,9 +12,7 @@ final readonly class Source
      * @param string          $rate frames a second as a fraction, "24000/1001"
      * @param array{int, int} $size width and height in square pixels
      */
-    public function __construct(public string $sha256, public array $span, public string $rate, public array $size)
-    {
-    }
+    public function __construct(public string $sha256, public array $span, public string $rate, public array $size) {}
 
     public function aspect(): float
     {

@@ -17,12 +17,11 @@ final readonly class Touch
         public Side $side = Side::Inside,
         public bool $on = true,
         public Keyed $amount = new Keyed(1.0),
-    ) {
-    }
+    ) {}
 
     /** @return array<string, float> */
     public function values(int $frame): array
     {
-        return array_map(static fn (Keyed $keyed): float => $keyed->at($frame), $this->settings);
+        return array_map(static fn(Keyed $keyed): float => $keyed->at($frame), $this->settings);
     }
 }

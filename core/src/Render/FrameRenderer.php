@@ -28,9 +28,7 @@ final class FrameRenderer
     /** Rows computed at a time. */
     private const BAND = 48;
 
-    public function __construct(private readonly Recipe $recipe, private readonly Motions $motions)
-    {
-    }
+    public function __construct(private readonly Recipe $recipe, private readonly Motions $motions) {}
 
     /**
      * The rectangles of a frame that the recipe may change, apart from each other.
@@ -126,7 +124,7 @@ final class FrameRenderer
     {
         return array_values(array_filter(
             $touches,
-            static fn (Touch $touch): bool => $touch->on && $touch->amount->at($number) > 0.0 && !$touch->kind->isNeutral($touch->values($number)),
+            static fn(Touch $touch): bool => $touch->on && $touch->amount->at($number) > 0.0 && !$touch->kind->isNeutral($touch->values($number)),
         ));
     }
 

@@ -17,9 +17,7 @@ use Cossel\Core\Recipe\Touch;
 final readonly class PlacedArea
 {
     /** @param non-empty-list<Touch> $touches */
-    public function __construct(public AreaMatte $matte, public array $touches, public float $strength)
-    {
-    }
+    public function __construct(public AreaMatte $matte, public array $touches, public float $strength) {}
 
     /** The pixels its touches can change. */
     public function reach(Rect $frame): Rect

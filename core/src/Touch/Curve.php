@@ -17,9 +17,7 @@ final readonly class Curve
     public const STEPS = 2048;
 
     /** @param list<float> $table */
-    private function __construct(public array $table)
-    {
-    }
+    private function __construct(public array $table) {}
 
     /** @param callable(float): float $function */
     public static function of(callable $function): self

@@ -35,7 +35,7 @@ final class Exposure implements Kind
             return;
         }
         $light = 2 ** $values['stops'];
-        Curve::of(static fn (float $v): float => $transfer->code($light * $transfer->linear($v)))->apply($planes, $weight);
+        Curve::of(static fn(float $v): float => $transfer->code($light * $transfer->linear($v)))->apply($planes, $weight);
     }
 
     private function gain(Planes $planes, Weight $weight, float $gain): void

@@ -14,6 +14,5 @@ final readonly class Parameter
         public float $most,
         public float $neutral,
         public string $unit,
-    ) {
-    }
+    ) {}
 }

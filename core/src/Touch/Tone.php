@@ -54,7 +54,7 @@ final class Tone implements Kind
         if ($this->prepared === null || $this->prepared[0] !== $values) {
             $this->prepared = [
                 $values,
-                self::curveIsNeutral($values) ? null : Curve::of(static fn (float $x): float => self::level($x, $values)),
+                self::curveIsNeutral($values) ? null : Curve::of(static fn(float $x): float => self::level($x, $values)),
                 self::zonesAreNeutral($values) ? null : self::zones($values),
             ];
         }
@@ -126,7 +126,7 @@ final class Tone implements Kind
     /** @return list<float> */
     private static function straight(): array
     {
-        return Curve::of(static fn (float $x): float => $x)->table;
+        return Curve::of(static fn(float $x): float => $x)->table;
     }
 
     /**

@@ -13,9 +13,7 @@ use Cossel\Core\Picture\Rect;
  */
 final readonly class Weight
 {
-    private function __construct(public Grey $matte, public float $offset, public float $scale)
-    {
-    }
+    private function __construct(public Grey $matte, public float $offset, public float $scale) {}
 
     public static function inside(Grey $matte, float $amount): self
     {

@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Tests;
+
+use PHPUnit\Framework\TestCase;
+
+/** The direction of dependencies: the core knows of nothing outside, and its folders build on each other one way. */
+final class ArchitectureTest extends TestCase
+{
+    /** What each folder may use besides itself. */
+    private const MAY_USE = [
+        'Geometry' => [],
+        'Colour' => ['Geometry'],
+        'Picture' => ['Colour'],
+        'Touch' => ['Colour', 'Picture'],
+        'Recipe' => ['Touch'],
+        'Outline' => ['Geometry', 'Picture', 'Recipe'],
+        'Motion' => ['Geometry', 'Outline', 'Picture', 'Recipe'],
+        'Render' => ['Colour', 'Motion', 'Outline', 'Picture', 'Recipe', 'Touch'],
+        'Judge' => ['Geometry', 'Outline', 'Picture', 'Recipe'],
+    ];
+
+    /** @return iterable<string, string> folder and file => source */
+    private static function sources(): iterable
+    {
+        $files = new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator(dirname(__DIR__) . '/src', \FilesystemIterator::SKIP_DOTS));
+        foreach ($files as $file) {
+            yield $file->getPathname() => (string) file_get_contents($file->getPathname());
+        }
+    }
+
+    public function test_folders_use_only_what_lies_below_them(): void
+    {
+        foreach (self::sources() as $path => $source) {
+            $folder = basename(dirname($path));
+            self::assertArrayHasKey($folder, self::MAY_USE, $path);
+            preg_match_all('/Cossel\\\\Core\\\\(\w+)\\\\/', $source, $used);
+            self::assertSame([], array_values(array_diff(array_unique($used[1]), [$folder, ...self::MAY_USE[$folder]])), $path);
+        }
+    }
+
+    public function test_the_core_knows_no_framework_file_process_or_global(): void
+    {
+        foreach (self::sources() as $path => $source) {
+            self::assertDoesNotMatchRegularExpression('/\b(Illuminate|Symfony|App)\\\\|ffmpeg|\$_(GET|POST|SERVER|ENV)|\bglobal\b|\b(file_get_contents|file_put_contents|fopen|proc_open|exec|shell_exec|getenv|include|require)\s*\(/i', $source, $path);
+        }
+    }
+}

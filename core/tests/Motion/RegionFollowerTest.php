@@ -1,0 +1,122 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Tests\Motion;
+
+use Cossel\Core\Geometry\Matrix;
+use Cossel\Core\Motion\LumaSource;
+use Cossel\Core\Motion\RegionFollower;
+use Cossel\Core\Motion\State;
+use Cossel\Core\Motion\Step;
+use Cossel\Core\Motion\TooLittleTexture;
+use Cossel\Core\Outline\AreaMatte;
+use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\Rect;
+use Cossel\Core\Recipe\Ellipse;
+use Cossel\Core\Recipe\Model;
+use Cossel\Core\Recipe\Outline;
+use PHPUnit\Framework\TestCase;
+
+final class RegionFollowerTest extends TestCase
+{
+    private static function disc(float $x = 0.75, float $y = 0.5): AreaMatte
+    {
+        return AreaMatte::on(new Outline(0, [new Ellipse('s', [$x, $y], [0.27, 0.27])]), 0, Matrix::identity(), Rect::of(0, 0, 240, 160));
+    }
+
+    private static function motion(): \Closure
+    {
+        return static fn(int $f): Matrix => Matrix::about(120, 80, 1.1 * $f, 1 + 0.008 * $f, 1 + 0.008 * $f, 1.7 * $f, 0.9 * sin($f * 0.8) * 2);
+    }
+
+    /** @return array<int, Step> */
+    private static function follow(LumaSource $source, int $to, Model $model = Model::Similarity, int $start = 0): array
+    {
+        $steps = [];
+        foreach (RegionFollower::from($source, $start, self::disc(), $model)->to($to) as $frame => $step) {
+            $steps[$frame] = $step;
+        }
+
+        return $steps;
+    }
+
+    private static function error(Step $step, Matrix $truth): float
+    {
+        $worst = 0.0;
+        foreach ([[90, 60], [150, 60], [120, 110]] as [$x, $y]) {
+            [$u, $v] = $step->matrix->inPixels(160)->apply($x, $y);
+            [$p, $q] = $truth->apply($x, $y);
+            $worst = max($worst, hypot($u - $p, $v - $q));
+        }
+
+        return $worst;
+    }
+
+    public function test_moving_turning_and_scaling_is_found_to_a_fraction_of_a_pixel(): void
+    {
+        foreach (self::follow(new MovingTexture(self::motion()), 14) as $frame => $step) {
+            self::assertSame(State::Followed, $step->state);
+            self::assertLessThan(0.25, self::error($step, (self::motion())($frame)), "frame {$frame}");
+            self::assertGreaterThan(0.6, $step->confidence);
+        }
+    }
+
+    public function test_light_going_down_by_a_stop_does_not_matter(): void
+    {
+        $steps = self::follow(new MovingTexture(self::motion(), static fn(int $f): float => 2 ** (-$f / 12)), 12);
+        self::assertLessThan(0.3, self::error($steps[12], (self::motion())(12)));
+    }
+
+    public function test_backwards_is_as_good(): void
+    {
+        $motion = static fn(int $f): Matrix => Matrix::move(1.5 * ($f - 10), 0.5 * ($f - 10));
+        $steps = self::follow(new MovingTexture($motion), 0, Model::Position, 10);
+        self::assertSame(range(9, 0), array_keys($steps));
+        self::assertLessThan(0.2, self::error($steps[0], $motion(0)));
+    }
+
+    public function test_a_covered_region_is_declared_lost_found_again_and_bridged(): void
+    {
+        $motion = static fn(int $f): Matrix => Matrix::move(0.8 * $f, 0.3 * $f);
+        $order = [];
+        $steps = [];
+        foreach (RegionFollower::from(new MovingTexture($motion, covered: [6, 7, 8]), 0, self::disc(), Model::Similarity)->to(14) as $frame => $step) {
+            $order[] = [$frame, $step->state];
+            $steps[$frame] = $step;
+        }
+        self::assertContains([6, State::Lost], $order);
+        foreach ([6, 7, 8] as $frame) {
+            self::assertSame(State::Bridged, $steps[$frame]->state);
+            self::assertSame(0.0, $steps[$frame]->confidence);
+            self::assertLessThan(0.5, self::error($steps[$frame], $motion($frame)));
+        }
+        self::assertSame(State::Followed, $steps[9]->state);
+        self::assertLessThan(0.4, self::error($steps[14], $motion(14)));
+    }
+
+    public function test_a_flat_region_is_refused_in_words(): void
+    {
+        $flat = new class implements LumaSource {
+            public function frame(): Rect
+            {
+                return Rect::of(0, 0, 240, 160);
+            }
+
+            public function luma(int $frame, Rect $rect): Grey
+            {
+                return Grey::filled($rect, 0.4);
+            }
+        };
+        $this->expectException(TooLittleTexture::class);
+        $this->expectExceptionMessage('Make it larger');
+        RegionFollower::from($flat, 0, self::disc(), Model::Similarity);
+    }
+
+    public function test_an_outline_outside_the_picture_is_refused_in_words(): void
+    {
+        $this->expectException(TooLittleTexture::class);
+        $this->expectExceptionMessage('outside the picture');
+        RegionFollower::from(new MovingTexture(self::motion()), 0, self::disc(5, 5), Model::Similarity);
+    }
+}

@@ -1,0 +1,136 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Tests\Recipe;
+
+use Cossel\Core\Recipe\InvalidRecipe;
+use Cossel\Core\Recipe\RecipeReader;
+use Cossel\Core\Recipe\RecipeWriter;
+use Cossel\Core\Tests\Documents;
+use Cossel\Core\Touch\Kinds;
+use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\TestCase;
+
+final class RecipeReaderTest extends TestCase
+{
+    /** @return array<string, mixed> a document that uses everything there is */
+    private static function full(): array
+    {
+        return Documents::recipe([
+            'assets' => ['warm' => ['sha256' => str_repeat('0', 64), 'kind' => 'cube']],
+            'base' => [['id' => 'b1', 'kind' => 'exposure', 'stops' => ['value' => 0.3, 'keys' => [['frame' => 3, 'value' => 1, 'ease' => 'hold'], ['frame' => 9, 'value' => -1]]]]],
+            'areas' => [
+                Documents::area([
+                    'person' => 'dario',
+                    'part' => 'face',
+                    'motion' => ['by' => 'follow', 'start' => 4, 'span' => [0, 83], 'model' => 'position', 'look' => ['by' => 'outline', 'margin' => 0.02], 'use' => ['position'], 'pivot' => [0.9, 0.5], 'track' => ['sha256' => str_repeat('1', 64)], 'keys' => [['frame' => 6, 'move' => [0.1, 0], 'turn' => 3, 'scale' => 1.1]]],
+                    'strength' => ['value' => 1, 'keys' => []],
+                    'blinkGuard' => ['on' => false, 'keys' => []],
+                    'pick' => null,
+                    'pair' => null,
+                ]),
+                ['id' => 'neck', 'name' => 'Neck', 'on' => false, 'outline' => ['at' => 3, 'invert' => true, 'shapes' => [['id' => 's9', 'kind' => 'ellipse', 'join' => 'cut', 'centre' => [0, 0], 'radii' => [1, 1], 'keys' => [['frame' => 1, 'opacity' => 0, 'centre' => [0.5, 0.25], 'ease' => 'linear']]]]], 'motion' => ['by' => 'ride', 'on' => 'face'], 'live' => ['from' => 2, 'to' => 9, 'fadeIn' => 2, 'fadeOut' => 1]],
+            ],
+            'finish' => [['id' => 'f1', 'kind' => 'colour', 'on' => false, 'amount' => 0.5, 'saturation' => 0.9]],
+        ]);
+    }
+
+    public function test_writing_and_reading_again_gives_the_same_document(): void
+    {
+        $reader = new RecipeReader(Kinds::all());
+        $writer = new RecipeWriter();
+        $json = $writer->json($reader->read(self::full()));
+        self::assertSame($json, $writer->json($reader->read(json_decode($json, true))));
+        $written = json_decode($json, true);
+        self::assertSame(0.1, $written['areas'][0]['motion']['keys'][0]['move'][0]);
+        self::assertSame('hold', $written['base'][0]['stops']['keys'][0]['ease']);
+        self::assertSame([0.5, 0.25], $written['areas'][1]['outline']['shapes'][0]['keys'][0]['centre']);
+    }
+
+    public function test_keyed_values_blend_as_their_ease_says(): void
+    {
+        $recipe = (new RecipeReader(Kinds::all()))->read(self::full());
+        $stops = $recipe->base[0]->settings['stops'];
+        self::assertSame([1.0, 1.0, 1.0, -1.0, -1.0], array_map($stops->at(...), [0, 3, 8, 9, 40]));
+        $shape = $recipe->areas[1]->outline->shapes[0];
+        self::assertSame(0.0, $shape->at(30)->opacity);
+        self::assertSame([1.0, 1.0], $shape->at(30)->radii);
+        self::assertSame([0.5, 0.25], $shape->at(0)->centre);
+    }
+
+    public function test_a_live_span_fades_inside_its_ends(): void
+    {
+        $live = (new RecipeReader(Kinds::all()))->read(self::full())->areas[1]->live;
+        self::assertEqualsWithDelta([0, 1 / 3, 2 / 3, 1, 1, 1, 1, 1, 1 / 2, 0], array_map($live->weight(...), [1, 2, 3, 4, 5, 6, 7, 8, 9, 10]), 1e-12);
+    }
+
+    /** @return iterable<string, array{string, mixed, string}> */
+    public static function broken(): iterable
+    {
+        yield 'another format' => ['/cossel', 'recipe/2', 'recipe/1'];
+        yield 'a sha of another length' => ['/source/sha256', 'abc', '64 hexadecimal'];
+        yield 'a rate without a denominator' => ['/source/rate', '24', 'such as 24/1'];
+        yield 'a span backwards' => ['/source/span/1', -1, 'whole number from 0'];
+        yield 'a picture over the limit' => ['/source/size/0', 8193, '1 to 8192'];
+        yield 'an unknown kind of touch' => ['/base/0/kind', 'sparkle', 'one of exposure'];
+        yield 'a number as text' => ['/base/0/stops', '1', 'a number from -6 to 6'];
+        yield 'a number out of range' => ['/base/0/stops', 7, 'a number from -6 to 6'];
+        yield 'not a number' => ['/base/0/stops', NAN, 'a number from -6 to 6'];
+        yield 'infinite' => ['/areas/0/outline/shapes/0/centre/1', INF, 'a number from -20 to 20'];
+        yield 'an amount over one' => ['/base/0/amount', 1.5, 'a number from 0 to 1'];
+        yield 'an unknown field' => ['/areas/0/colour', 'red', 'one of the fields'];
+        yield 'an unknown shape' => ['/areas/0/outline/shapes/0/kind', 'star', 'ellipse'];
+        yield 'a flat ellipse' => ['/areas/0/outline/shapes/0/radii/0', 0, 'a number from 0.0005'];
+        yield 'an unknown side' => ['/areas/0/touches/0/side', 'left', 'one of inside, outside'];
+        yield 'a frame that is no whole number' => ['/areas/0/outline/at', 1.5, 'whole number'];
+        yield 'a live span backwards' => ['/areas/0/live/to', -4, 'whole number from 0'];
+        yield 'on as a number' => ['/areas/0/on', 1, 'true or false'];
+        yield 'keys out of order' => ['/base/0/stops/keys/1/frame', 3, 'a frame after 3'];
+        yield 'the same id twice' => ['/areas/1/id', 'face', 'an id used only once'];
+        yield 'the same touch id twice' => ['/areas/0/touches/0/id', 'b1', 'an id used only once'];
+        yield 'a ride on nobody' => ['/areas/1/motion/on', 'chin', 'the id of an area'];
+        yield 'a ride in a circle' => ['/areas/0/motion', ['by' => 'ride', 'on' => 'neck'], 'no circle'];
+        yield 'areas that are no list' => ['/areas', ['face' => 1], 'a list'];
+        yield 'a pick' => ['/areas/0/pick', ['space' => 'oklch'], 'null'];
+    }
+
+    #[DataProvider('broken')]
+    public function test_what_is_wrong_is_said_with_its_place(string $pointer, mixed $value, string $expected): void
+    {
+        $document = self::full();
+        $place = &$document;
+        foreach (explode('/', substr($pointer, 1)) as $step) {
+            $place = &$place[$step];
+        }
+        $place = $value;
+        try {
+            (new RecipeReader(Kinds::all()))->read($document);
+            self::fail('It was taken.');
+        } catch (InvalidRecipe $e) {
+            self::assertStringStartsWith($pointer, $e->pointer);
+            self::assertStringContainsString($expected, $e->expected);
+            self::assertNotSame('', $e->found);
+        }
+    }
+
+    public function test_documents_that_are_no_objects_are_refused(): void
+    {
+        foreach ([null, 3, 'recipe', [1, 2]] as $document) {
+            try {
+                (new RecipeReader(Kinds::all()))->read($document);
+                self::fail('It was taken.');
+            } catch (InvalidRecipe $e) {
+                self::assertSame('', $e->pointer);
+            }
+        }
+    }
+
+    public function test_what_is_missing_is_named(): void
+    {
+        $document = self::full();
+        unset($document['areas'][0]['outline']);
+        $this->expectExceptionMessage('/areas/0/outline: expected an outline, found nothing.');
+        (new RecipeReader(Kinds::all()))->read($document);
+    }
+}

@@ -1,0 +1,140 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Tests\Render;
+
+use Cossel\Core\Motion\Motions;
+use Cossel\Core\Picture\Frame;
+use Cossel\Core\Picture\FrameFormat;
+use Cossel\Core\Picture\Layout;
+use Cossel\Core\Picture\Rect;
+use Cossel\Core\Render\FrameRenderer;
+use Cossel\Core\Tests\Chance;
+use Cossel\Core\Tests\Documents;
+use PHPUnit\Framework\TestCase;
+
+final class FrameRendererTest extends TestCase
+{
+    private static function frame(Layout $layout = Layout::Yuv): Frame
+    {
+        $format = new FrameFormat(160, 90, $layout, fullRange: $layout === Layout::Rgb);
+        $random = Chance::seeded(4);
+        $codes = [];
+        for ($i = 0; $i < 160 * 90 * 3; ++$i) {
+            $codes[] = $layout === Layout::Rgb ? $random->whole(0, 65535) : ($i < 160 * 90 ? $random->whole(3000, 61000) : $random->whole(30000, 36000));
+        }
+
+        return new Frame($format, pack('v*', ...$codes));
+    }
+
+    /** @param array<string, mixed> $changes */
+    private static function renderer(array $changes): FrameRenderer
+    {
+        $recipe = Documents::read($changes);
+
+        return new FrameRenderer($recipe, new Motions($recipe, []));
+    }
+
+    public function test_a_recipe_that_changes_nothing_gives_the_very_bytes_back(): void
+    {
+        $neutral = [['id' => 'n1', 'kind' => 'exposure'], ['id' => 'n2', 'kind' => 'tone', 'pivot' => 0.7], ['id' => 'n3', 'kind' => 'colour'], ['id' => 'n4', 'kind' => 'exposure', 'stops' => 2, 'on' => false], ['id' => 'n5', 'kind' => 'exposure', 'stops' => 2, 'amount' => 0]];
+        $off = Documents::area(['on' => false]);
+        $asleep = Documents::area(['id' => 'a2', 'live' => ['from' => 40, 'to' => 50]]);
+        $asleep['outline']['shapes'][0]['id'] = 's2';
+        $asleep['touches'][0]['id'] = 't2';
+        foreach ([Layout::Yuv, Layout::Rgb] as $layout) {
+            $frame = self::frame($layout);
+            self::assertSame($frame->bytes, self::renderer(['base' => $neutral, 'areas' => [$off, $asleep]])->frame($frame, 3));
+        }
+    }
+
+    public function test_pixels_outside_the_matte_are_identical_and_inside_they_are_twice_as_light(): void
+    {
+        $frame = self::frame();
+        $renderer = self::renderer(['areas' => [Documents::area()]]);
+        $treated = new Frame($frame->format, $renderer->frame($frame, 0));
+        $recipe = Documents::read(['areas' => [Documents::area()]]);
+        $all = $frame->format->rect();
+        $matte = $renderer->matte($recipe->areas[0], 0, $all, $all);
+        $before = $frame->window($all);
+        $after = $treated->window($all);
+        $inside = 0;
+        for ($i = 0; $i < 160 * 90; ++$i) {
+            if ($matte->v[$i] === 0.0) {
+                self::assertSame([$before->r[$i], $before->g[$i], $before->b[$i]], [$after->r[$i], $after->g[$i], $after->b[$i]]);
+            } elseif ($matte->v[$i] === 1.0 && $before->g[$i] > 0.05 && $before->g[$i] < 0.7 && $before->r[$i] < 0.7 && $before->b[$i] < 0.7) {
+                ++$inside;
+                self::assertEqualsWithDelta(2.0, ($after->g[$i] / $before->g[$i]) ** 2.4, 0.01);
+            }
+        }
+        self::assertGreaterThan(300, $inside);
+    }
+
+    public function test_a_window_shows_the_same_as_the_whole(): void
+    {
+        $frame = self::frame();
+        $area = Documents::area(['touches' => [['id' => 't1', 'kind' => 'tone', 'gamma' => 1.3], ['id' => 't2', 'kind' => 'exposure', 'stops' => -0.5, 'side' => 'outside'], ['id' => 't3', 'kind' => 'colour', 'temperature' => 20]]]);
+        $renderer = self::renderer(['base' => [['id' => 'b1', 'kind' => 'colour', 'saturation' => 1.3]], 'areas' => [$area]]);
+        $whole = new Frame($frame->format, $renderer->frame($frame, 0));
+        foreach ([Rect::of(0, 0, 160, 90), Rect::of(70, 20, 31, 60), Rect::of(0, 50, 9, 3)] as $rect) {
+            $y = $rect->y;
+            $patched = $frame->patched($renderer->bands($frame, 0, $rect));
+            $window = new Frame($frame->format, $patched);
+            self::assertSame(self::codes($whole, $rect), self::codes($window, $rect), "from row {$y}");
+        }
+    }
+
+    public function test_it_agrees_with_a_naive_pixel_by_pixel_reading_of_the_rules(): void
+    {
+        $frame = self::frame();
+        $area = Documents::area(['strength' => 0.8, 'touches' => [['id' => 't1', 'kind' => 'exposure', 'stops' => 1.2], ['id' => 't2', 'kind' => 'exposure', 'stops' => -0.6, 'side' => 'outside', 'amount' => 0.5], ['id' => 't3', 'kind' => 'colour', 'saturation' => 0.4]]]);
+        $changes = ['base' => [['id' => 'b1', 'kind' => 'exposure', 'stops' => 0.3]], 'areas' => [$area], 'finish' => [['id' => 'f1', 'kind' => 'colour', 'saturation' => 1.1]]];
+        $renderer = self::renderer($changes);
+        $all = $frame->format->rect();
+        $matte = $renderer->matte(Documents::read($changes)->areas[0], 0, $all, $all);
+        $source = $frame->window($all);
+        $saturate = static function (array $rgb, float $s, float $w): array {
+            $luma = 0.2126 * $rgb[0] + 0.7152 * $rgb[1] + 0.0722 * $rgb[2];
+
+            return array_map(static fn(float $c): float => $c + ($luma + $s * ($c - $luma) - $c) * $w, $rgb);
+        };
+        $expose = static fn(array $rgb, float $stops, float $w): array => array_map(static fn(float $c): float => $c + ($c * 2 ** ($stops / 2.4) - $c) * $w, $rgb);
+        $i = 0;
+        foreach ($renderer->bands($frame, 0, $all) as $band) {
+            for ($k = 0; $k < $band->rect->count(); ++$k, ++$i) {
+                $m = $matte->v[$i];
+                $rgb = $expose([$source->r[$i], $source->g[$i], $source->b[$i]], 0.3, 1);
+                $rgb = $expose($rgb, 1.2, $m * 0.8);
+                $rgb = $expose($rgb, -0.6, (1 - $m) * 0.8 * 0.5);
+                $rgb = $saturate($rgb, 0.4, $m * 0.8);
+                $rgb = $saturate($rgb, 1.1, 1);
+                self::assertEqualsWithDelta($rgb, [$band->r[$k], $band->g[$k], $band->b[$k]], 1e-9);
+            }
+        }
+        self::assertSame(160 * 90, $i);
+    }
+
+    public function test_only_what_an_area_reaches_is_rendered(): void
+    {
+        $frame = Rect::of(0, 0, 160, 90);
+        $touched = self::renderer(['areas' => [Documents::area()]])->touched(0, $frame);
+        self::assertCount(1, $touched);
+        self::assertLessThan(0.45 * $frame->count(), $touched[0]->count());
+        self::assertTrue(self::renderer(['areas' => [Documents::area(['touches' => [['id' => 't1', 'kind' => 'exposure', 'stops' => 1, 'side' => 'outside']]])]])->touched(0, $frame)[0]->equals($frame));
+        self::assertSame([], self::renderer([])->touched(0, $frame));
+    }
+
+    /** @return list<string> the stored bytes of a rectangle, row by row */
+    private static function codes(Frame $frame, Rect $rect): array
+    {
+        $rows = [];
+        foreach ([0, 1, 2] as $plane) {
+            for ($y = $rect->y; $y < $rect->bottom(); ++$y) {
+                $rows[] = substr($frame->bytes, 2 * (($plane * 90 + $y) * 160 + $rect->x), 2 * $rect->width);
+            }
+        }
+
+        return $rows;
+    }
+}
