@@ -1,0 +1,183 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console;
+
+use App\Following\AreaFollower;
+use App\Footage\FootageFile;
+use App\Footage\FrameCache;
+use App\Footage\Probe;
+use App\Measuring\FollowAccuracy;
+use App\Measuring\Samples;
+use App\Pictures\BenchPictures;
+use App\Pictures\View;
+use Cossel\Core\Motion\Motions;
+use Cossel\Core\Picture\Planes;
+use Cossel\Core\Picture\Rect;
+use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\RecipeReader;
+use Cossel\Core\Render\FrameRenderer;
+use Cossel\Core\Touch\Kinds;
+use Cossel\Core\Touch\Weight;
+use Illuminate\Console\Command;
+use Illuminate\Support\Facades\File;
+use Symfony\Component\Process\Process;
+
+/** Measures speed, memory and accuracy on the demo footage and prints them beside the goals. */
+final class Bench extends Command
+{
+    protected $signature = 'cossel:bench {what=all : all or follow}';
+
+    protected $description = 'Prints measured speed and accuracy beside the goals';
+
+    private const SHOT = 'gh010_backlit';
+
+    public function handle(Probe $probe, FrameCache $frames, AreaFollower $follower, BenchPictures $pictures, RecipeReader $reader, Kinds $kinds): int
+    {
+        $path = base_path('demo/footage/' . self::SHOT . '.webm');
+        $footage = new FootageFile($path, (string) hash_file('sha256', $path), $probe->read($path));
+        foreach ([720, 540, 360, 180] as $height) {
+            $frames->prepare($footage, 0, $footage->info->frames() - 1, $height);
+        }
+        $this->follow($footage, $follower, $reader);
+        if ($this->argument('what') === 'follow') {
+            return 0;
+        }
+        $this->speed($footage, $frames, $pictures, $reader);
+        $this->touches($kinds);
+        $this->process($footage);
+
+        return 0;
+    }
+
+    private function follow(FootageFile $footage, AreaFollower $follower, RecipeReader $reader): void
+    {
+        $accuracy = FollowAccuracy::of(base_path('demo/truth/' . self::SHOT . '.truth.json'), 40);
+        $recipe = $reader->read(Samples::recipe($footage, areas: [$accuracy->area()]));
+        $began = hrtime(true);
+        $cpu = self::cpu();
+        $track = $follower->follow($footage, $recipe, $recipe->areas[0], [], 40, 0, $footage->info->frames() - 1);
+        $seconds = (hrtime(true) - $began) / 1e9;
+        $cpu = self::cpu() - $cpu;
+        $steps = count($track->steps) - 1;
+        $this->components->twoColumnDetail('<options=bold>following ' . self::SHOT . ' from frame 40, similarity</>');
+        $this->row('error of the face points, RMS over all frames', sprintf('%.2f %% of face width', $accuracy->error($track)), sprintf('floor %.2f %% + 0.7', $accuracy->floor()));
+        $this->row('the same, against the floor of the model', sprintf('+%.2f points', $accuracy->error($track) - $accuracy->floor()), '+0.7 points');
+        $this->row('speed with all checks, one core', sprintf('%.1f frames/s (%.1f by CPU time)', $steps / $seconds, $steps / $cpu), '24 frames/s');
+    }
+
+    private function speed(FootageFile $footage, FrameCache $frames, BenchPictures $pictures, RecipeReader $reader): void
+    {
+        $this->components->twoColumnDetail('<options=bold>pictures at 960x540, in this process (the browser adds the way there and back)</>');
+        $face = $reader->read(Samples::recipe($footage, areas: [Samples::face(3)]));
+        $all = $reader->read(Samples::recipe($footage, Samples::base(), [Samples::face(3), Samples::small('b', 0.5), Samples::small('c', 0.9)]));
+        $draw = static fn (Recipe $recipe, int $height, bool $reach) => $pictures->picture($footage, $recipe, 40, View::Result, $recipe->areas[0], $height, null, $reach);
+        $this->row('drag a control, face-size area, 3 touches: reduced, while it moves', self::median(static fn () => $draw($face, 270, true)), '70 ms in the browser');
+        $this->row('the same at full size, when it rests', self::median(static fn () => $draw($face, 540, true)), '');
+        $this->row('drag a base control: reduced picture', self::median(static fn () => $draw($all, 270, false), 5), '100 ms');
+        $this->row('the same, full picture', self::median(static fn () => $draw($all, 540, false), 5), '300 ms');
+        $this->row('step to a frame not rendered yet, three areas', self::median(static fn () => $draw($reader->read(Samples::recipe($footage, areas: [Samples::face(3), Samples::small('b', 0.5), Samples::small('c', 0.9)])), 540, false), 5), '200 ms');
+        $this->row('nine witnesses', self::median(static function () use ($pictures, $footage, $face): void {
+            for ($i = 0; $i < 9; ++$i) {
+                $pictures->witness($footage, $face, 10 * $i, View::Result, $face->areas[0], 172, 156);
+            }
+        }, 3), '500 ms, on two cores');
+        $seconds = self::milliseconds(static function () use ($draw, $all): void {
+            for ($i = 0; $i < 4; ++$i) {
+                $draw($all, 540, false);
+            }
+        }) / 4000;
+        $this->row('preparing for playback, base and three areas, one core', sprintf('%.1f frames/s', 1 / $seconds), '6 frames/s a core');
+        $small = $reader->read(Samples::recipe($footage, areas: [Samples::small('s', 0.6)]));
+        $frame = $frames->frame($footage, 40, 720);
+        $cost = static fn (Recipe $recipe): float => self::milliseconds(static fn () => self::render($recipe, $frame->format->rect(), $frame), 7);
+        $share = static fn (Recipe $recipe): float => array_sum(array_map(static fn (Rect $r): int => $r->count(), (new FrameRenderer($recipe, new Motions($recipe, [])))->touched(40, $frame->format->rect()))) / $frame->format->rect()->count();
+        $this->row('cost follows the area', sprintf('%.1f %% of the frame: %.0f ms, %.1f %%: %.0f ms', 100 * $share($small), $cost($small), 100 * $share($face), $cost($face)), 'in proportion');
+    }
+
+    private static function render(Recipe $recipe, Rect $whole, \Cossel\Core\Picture\Frame $frame): void
+    {
+        $renderer = new FrameRenderer($recipe, new Motions($recipe, []));
+        foreach ($renderer->touched(40, $whole) as $rect) {
+            foreach ($renderer->bands($frame, 40, $rect) as $_) {
+                // Rendering is lazy: going through the bands is the work.
+            }
+        }
+    }
+
+    private function touches(Kinds $kinds): void
+    {
+        $this->components->twoColumnDetail('<options=bold>cost of a touch, ns a pixel</>');
+        foreach ($kinds->list() as $kind) {
+            foreach (Samples::settings($kind) as $label => $values) {
+                $rect = Rect::of(0, 0, 640, 48);
+                $planes = Planes::filled($rect, 0.4, 0.3, 0.2);
+                $weight = Weight::everywhere($rect, 0.5);
+                $ms = self::milliseconds(static fn () => $kind->apply($planes, $weight, $values, \Cossel\Core\Colour\Transfer::Bt1886), 15);
+                $this->row($label, sprintf('%.0f ns', $ms * 1e6 / $rect->count()), '');
+            }
+        }
+    }
+
+    private function process(FootageFile $footage): void
+    {
+        $this->components->twoColumnDetail('<options=bold>delivery at 1280x720, base and six areas, FFV1 16 bit</>');
+        $folder = sys_get_temp_dir() . '/cossel-bench-' . getmypid();
+        File::makeDirectory($folder);
+        $areas = [Samples::face(3)];
+        foreach (['b' => 0.4, 'c' => 0.6, 'd' => 0.8, 'e' => 1.0, 'f' => 1.4] as $id => $x) {
+            $areas[] = Samples::small($id, $x);
+        }
+        File::put("{$folder}/recipe.json", (string) json_encode(Samples::recipe($footage, Samples::base(), $areas)));
+        $frames = 24;
+        $times = [];
+        foreach ([1, 2] as $workers) {
+            $process = new Process(['/usr/bin/env', 'bash', '-c', 'exec "$0" "$@"', PHP_BINARY, base_path('artisan'), 'cossel:process', '--footage', $footage->path, '--recipe', "{$folder}/recipe.json", '--out', "{$folder}/out.mkv", '--frames', '24-' . (24 + $frames - 1), '--workers', (string) $workers], timeout: 600);
+            $times[$workers] = self::milliseconds(static fn () => $process->mustRun(), 1) / 1000;
+        }
+        $usage = getrusage(1);
+        File::deleteDirectory($folder);
+        $this->row('one worker', sprintf('%.2f frames/s', $frames / $times[1]), '3 frames/s');
+        $this->row('a second worker gives', sprintf('%.2f x', $times[1] / $times[2]), '1.8 x');
+        $this->row('peak memory of a worker', sprintf('%.0f MB', ($usage['ru_maxrss'] ?? 0) / 1024), '400 MB');
+    }
+
+    private function row(string $what, string $measured, string $goal): void
+    {
+        $this->components->twoColumnDetail($what, $measured . ($goal === '' ? '' : "   <fg=gray>goal {$goal}</>"));
+    }
+
+    /** @param callable(): mixed $work */
+    private static function median(callable $work, int $rounds = 9): string
+    {
+        return sprintf('%.0f ms', self::milliseconds($work, $rounds));
+    }
+
+    /**
+     * The median, after one round to warm up where there are several.
+     *
+     * @param callable(): mixed $work
+     */
+    private static function milliseconds(callable $work, int $rounds = 1): float
+    {
+        $times = [];
+        for ($i = $rounds > 1 ? -1 : 0; $i < $rounds; ++$i) {
+            $began = hrtime(true);
+            $work();
+            if ($i >= 0) {
+                $times[] = (hrtime(true) - $began) / 1e6;
+            }
+        }
+        sort($times);
+
+        return $times[intdiv(count($times), 2)];
+    }
+
+    private static function cpu(): float
+    {
+        $usage = getrusage();
+
+        return $usage === false ? 0.0 : $usage['ru_utime.tv_sec'] + $usage['ru_utime.tv_usec'] / 1e6 + $usage['ru_stime.tv_sec'] + $usage['ru_stime.tv_usec'] / 1e6;
+    }
+}

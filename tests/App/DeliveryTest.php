@@ -1,0 +1,161 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Deliveries\Timecode;
+use App\Models\Delivery;
+use App\Models\DeliveryPart;
+use App\Models\Shot;
+use App\Work\HeldWork;
+use App\Work\RenderPart;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
+use Symfony\Component\Process\Process;
+
+final class DeliveryTest extends AppTestCase
+{
+    private function clip(): Shot
+    {
+        $file = "{$this->folder}/clip.mkv";
+        $this->ffmpeg(['-f', 'lavfi', '-i', 'testsrc2=size=96x64:rate=24', '-f', 'lavfi', '-i', 'sine', '-frames:v', '30', '-shortest', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv', '-timecode', '01:00:00:00', '-c:a', 'libopus', $file]);
+
+        return $this->shot($file);
+    }
+
+    private function treat(Shot $shot): void
+    {
+        $recipe = $this->recipe($shot);
+        $recipe['areas'] = [['id' => 'a', 'name' => 'A', 'outline' => ['at' => 0, 'shapes' => [['id' => 's', 'kind' => 'ellipse', 'centre' => [0.7, 0.5], 'radii' => [0.2, 0.2], 'featherOut' => 0.1]]], 'live' => ['from' => 0, 'to' => 29], 'touches' => [['id' => 't', 'kind' => 'exposure', 'stops' => 0.5]]]];
+        $this->putJson("/api/shots/{$shot->id}/recipe", ['base' => 1, 'label' => 'Treat', 'recipe' => $recipe])->assertOk();
+    }
+
+    private function deliver(Shot $shot, string $format, int $from = 0, int $to = 29): Delivery
+    {
+        $id = $this->postJson("/api/shots/{$shot->id}/deliveries", ['format' => $format, 'from' => $from, 'to' => $to])->assertSuccessful()->json('id');
+
+        return Delivery::findOrFail($id);
+    }
+
+    /** @return array<string, mixed> */
+    private function probed(Delivery $delivery): array
+    {
+        return json_decode((new Process(['ffprobe', '-v', 'error', '-count_frames', '-show_streams', '-show_format', '-of', 'json', "{$this->folder}/data/{$delivery->file}"]))->mustRun()->getOutput(), true);
+    }
+
+    public function test_an_untreated_master_is_identical_to_a_plain_decode(): void
+    {
+        $shot = $this->clip();
+        $delivery = $this->deliver($shot, 'ffv1');
+        self::assertSame(Delivery::DONE, $delivery->state, (string) $delivery->error);
+        $format = $shot->readyFootage()->info()->format();
+        $convert = \App\Footage\FrameCache::conversion($format);
+        self::assertSame(
+            md5($this->ffmpeg(['-i', "{$this->folder}/clip.mkv", '-vf', $convert, '-fps_mode', 'passthrough', '-f', 'rawvideo', '-'])),
+            md5($this->ffmpeg(['-i', "{$this->folder}/data/{$delivery->file}", '-fps_mode', 'passthrough', '-f', 'rawvideo', '-'])),
+        );
+        $video = $this->probed($delivery)['streams'][0];
+        self::assertSame(['ffv1', 'yuv444p16le', '30', 'bt709', 'bt709', 'bt709', 'tv', '24/1'], [$video['codec_name'], $video['pix_fmt'], $video['nb_read_frames'], $video['color_space'], $video['color_transfer'], $video['color_primaries'], $video['color_range'], $video['r_frame_rate']]);
+    }
+
+    public function test_every_format_has_its_frames_sound_and_timecode(): void
+    {
+        $shot = $this->clip();
+        $this->treat($shot);
+        foreach (['ffv1' => ['ffv1', 'yuv444p16le', 'pcm_s24le'], 'ffv1-10' => ['ffv1', 'yuv444p10le', 'pcm_s24le'], 'vp9' => ['vp9', 'yuv420p', 'opus']] as $format => [$codec, $pixels, $sound]) {
+            $delivery = $this->deliver($shot, $format, 6, 23);
+            self::assertSame(Delivery::DONE, $delivery->state, (string) $delivery->error);
+            $probed = $this->probed($delivery);
+            [$video, $audio] = $probed['streams'];
+            self::assertSame([$codec, $pixels, '18', 'bt709', $sound], [$video['codec_name'], $video['pix_fmt'], $video['nb_read_frames'], $video['color_space'], $audio['codec_name']], $format);
+            self::assertEqualsWithDelta(0.75, (float) $probed['format']['duration'], 0.06, $format);
+            $tags = array_change_key_case(($video['tags'] ?? []) + ($probed['format']['tags'] ?? []), CASE_LOWER);
+            self::assertSame('01:00:00:06', $tags['timecode'] ?? null, $format);
+            self::assertSame([], glob("{$this->folder}/data/deliveries/*.work") ?: []);
+        }
+    }
+
+    public function test_a_sequence_is_numbered_as_in_the_source_and_carries_its_sound_beside(): void
+    {
+        $shot = $this->clip();
+        $delivery = $this->deliver($shot, 'png', 6, 8);
+        $zip = new \ZipArchive();
+        self::assertTrue($zip->open("{$this->folder}/data/{$delivery->file}"));
+        $names = [];
+        for ($i = 0; $i < $zip->numFiles; ++$i) {
+            $names[] = $zip->getNameIndex($i);
+        }
+        sort($names);
+        self::assertSame(['000006.png', '000007.png', '000008.png', 'sound.wav'], $names);
+        self::assertSame(16, ord(((string) $zip->getFromName('000007.png'))[24]));
+        $this->get("/api/deliveries/{$delivery->id}/file")->assertOk()->assertDownload('clip_r1.zip');
+    }
+
+    public function test_a_delivery_broken_off_at_any_place_is_finished_with_nothing_lost_or_doubled(): void
+    {
+        $shot = $this->clip();
+        $this->treat($shot);
+        $wanted = md5_file("{$this->folder}/data/" . $this->deliver($shot, 'ffv1')->file);
+        Queue::fake();
+        $delivery = $this->deliver($shot, 'ffv1');
+        Queue::assertPushed(RenderPart::class, 3);
+        [$first, $second, $third] = $delivery->parts->all();
+        $run = fn (DeliveryPart $part) => $this->app->call([new RenderPart($part->id), 'handle']);
+        $run($second);
+        // The worker died in the middle of the first part: half a file under another name, some frames counted.
+        file_put_contents(RenderPart::file($first) . '.99.part', 'half');
+        $first->update(['done' => 5]);
+        $run($third);
+        $run($second->refresh());
+        Queue::assertPushed(\App\Work\FinishDelivery::class, 0);
+        $run($first->refresh());
+        Queue::assertPushed(\App\Work\FinishDelivery::class, 1);
+        $run($first->refresh());
+        Queue::assertPushed(\App\Work\FinishDelivery::class, 1);
+        $this->app->call([new \App\Work\FinishDelivery($delivery->id), 'handle']);
+        $delivery->refresh();
+        self::assertSame(Delivery::DONE, $delivery->state);
+        self::assertSame($this->frames("{$this->folder}/data/{$delivery->file}"), $this->frames("{$this->folder}/data/" . Delivery::orderBy('id')->firstOrFail()->file));
+        self::assertNotFalse($wanted);
+    }
+
+    private function frames(string $file): string
+    {
+        return $this->ffmpeg(['-i', $file, '-map', '0:v', '-f', 'framemd5', '-']);
+    }
+
+    public function test_cancelling_stops_and_going_on_keeps_what_was_rendered(): void
+    {
+        $shot = $this->clip();
+        Queue::fake();
+        $delivery = $this->deliver($shot, 'vp9');
+        $parts = $delivery->parts->all();
+        $this->app->call([new RenderPart($parts[0]->id), 'handle']);
+        $this->postJson("/api/deliveries/{$delivery->id}/cancel")->assertJsonPath('state', 'cancelled')->assertJsonPath('done', 12);
+        $this->app->call([new RenderPart($parts[1]->id), 'handle']);
+        self::assertFalse($parts[1]->refresh()->complete);
+        $this->getJson("/api/deliveries/{$delivery->id}/file")->assertStatus(409);
+        $this->postJson("/api/deliveries/{$delivery->id}/retry")->assertJsonPath('state', 'rendering');
+        Queue::assertPushed(RenderPart::class, 5);
+    }
+
+    public function test_what_a_dead_worker_held_is_let_go_and_nothing_else(): void
+    {
+        foreach (['one', 'two', null] as $worker) {
+            DB::table('queue_jobs')->insert(['queue' => 'default', 'payload' => '{}', 'attempts' => 1, 'reserved_at' => $worker === null ? null : time(), 'available_at' => time(), 'created_at' => time(), 'worker' => $worker]);
+        }
+        self::assertSame(1, HeldWork::release('one'));
+        self::assertSame(['two'], DB::table('queue_jobs')->whereNotNull('reserved_at')->pluck('worker')->all());
+        self::assertSame(1, HeldWork::release(null));
+    }
+
+    public function test_timecode_counts_frames_and_drops_numbers_where_it_should(): void
+    {
+        self::assertSame('01:00:00:23', Timecode::parse('00:59:59:23', 24.0)->plus(24)->text());
+        // SMPTE ST 12-1: 00:00:59;29 is followed by 00:01:00;02, and 00:09:59;29 by 00:10:00;00.
+        self::assertSame('00:01:00;02', Timecode::parse('00:00:59;29', 30000 / 1001)->plus(1)->text());
+        self::assertSame('00:10:00;00', Timecode::parse('00:09:59;29', 30000 / 1001)->plus(1)->text());
+        self::assertSame('00:01:00:00', Timecode::parse('00:00:59:29', 30.0)->plus(1)->text());
+    }
+}

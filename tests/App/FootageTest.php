@@ -1,0 +1,173 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Footage\FrameCache;
+use App\Models\Shot;
+use PHPUnit\Framework\Attributes\DataProvider;
+
+final class FootageTest extends AppTestCase
+{
+    /** @return iterable<string, array{string, list<string>, string}> */
+    public static function containers(): iterable
+    {
+        yield 'VP9 in WebM' => ['a.webm', ['-c:v', 'libvpx-vp9', '-g', '9', '-cpu-used', '8'], 'yuv420p'];
+        yield 'H.264 with B-frames in MP4' => ['b.mp4', ['-c:v', 'libx264', '-g', '10', '-bf', '3'], 'yuv420p'];
+        yield '10-bit H.264 in MOV' => ['c.mov', ['-c:v', 'libx264', '-g', '10', '-bf', '2'], 'yuv422p10le'];
+        yield 'FFV1 RGB in Matroska' => ['d.mkv', ['-c:v', 'ffv1'], 'gbrp12le'];
+        yield 'Theora in Ogg' => ['e.ogv', ['-c:v', 'libtheora', '-q:v', '8', '-g', '8'], 'yuv420p'];
+    }
+
+    /** @param list<string> $options */
+    #[DataProvider('containers')]
+    public function test_every_frame_is_the_one_a_decode_of_the_whole_file_gives(string $name, array $options, string $pixels): void
+    {
+        $file = $this->film($name, [...$options, '-pix_fmt', $pixels], frames: 31);
+        $shot = $this->shot($file);
+        self::assertSame(Shot::READY, $shot->state, (string) $shot->error);
+        $footage = $shot->readyFootage()->file();
+        $format = $footage->info->format();
+        self::assertSame(31, $footage->info->frames());
+        $whole = $this->ffmpeg(['-i', $file, '-vf', FrameCache::conversion($format), '-fps_mode', 'passthrough', '-f', 'rawvideo', '-']);
+        self::assertSame(31 * $format->bytes(), strlen($whole));
+        $cache = $this->app->make(FrameCache::class);
+        foreach ([30, 0, 17, ...range(0, 30)] as $number) {
+            self::assertSame(md5(substr($whole, $number * $format->bytes(), $format->bytes())), md5($cache->frame($footage, $number, 64)->bytes), "frame {$number}");
+        }
+    }
+
+    public function test_a_varying_rate_keeps_every_frames_time(): void
+    {
+        $file = $this->film('vfr.mkv', ['-c:v', 'ffv1', '-fps_mode', 'passthrough'], filter: "select='not(mod(n\\,7)*lt(mod(n\\,7)\\,2)+eq(mod(n\\,7)\\,3))'", frames: 20);
+        $shot = $this->shot($file);
+        self::assertSame(Shot::READY, $shot->state, (string) $shot->error);
+        $info = $shot->readyFootage()->info();
+        self::assertTrue($info->variable);
+        self::assertSame(20, $info->frames());
+        self::assertContains('The frame rate varies; each frame keeps its own time.', $info->notes);
+        $delivery = $this->postJson("/api/shots/{$shot->id}/deliveries", ['format' => 'ffv1', 'from' => 2, 'to' => 17])->assertSuccessful()->json();
+        $done = \App\Models\Delivery::findOrFail($delivery['id']);
+        self::assertSame('done', $done->state, (string) $done->error);
+        $times = json_decode((new \Symfony\Component\Process\Process(['ffprobe', '-v', 'error', '-select_streams', 'v:0', '-show_entries', 'frame=pts_time', '-of', 'json', "{$this->folder}/data/{$done->file}"]))->mustRun()->getOutput(), true)['frames'];
+        self::assertCount(16, $times);
+        foreach ($times as $i => $time) {
+            self::assertEqualsWithDelta($info->seconds($i + 2) - $info->seconds(2), (float) $time['pts_time'], 0.0011, "frame {$i}");
+        }
+    }
+
+    public function test_rate_tags_timecode_and_sound_are_read(): void
+    {
+        $file = "{$this->folder}/tagged.mov";
+        $this->ffmpeg(['-f', 'lavfi', '-i', 'testsrc2=size=96x64:rate=24000/1001', '-f', 'lavfi', '-i', 'sine', '-frames:v', '12', '-shortest', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv', '-timecode', '10:00:01:05', '-c:a', 'pcm_s16le', $file]);
+        $info = $this->shot($file)->readyFootage()->info();
+        self::assertSame('24000/1001', $info->rate);
+        self::assertSame(['space' => 'bt709', 'transfer' => 'bt709', 'primaries' => 'bt709', 'range' => 'tv'], $info->tags);
+        self::assertSame('10:00:01:05', $info->timecode);
+        self::assertSame('pcm_s16le', $info->audio['codec'] ?? null);
+        self::assertFalse($info->variable);
+    }
+
+    public function test_rotation_and_pixel_aspect_are_applied_first(): void
+    {
+        $file = $this->film('aspect.mkv', ['-c:v', 'ffv1', '-vf', 'setsar=2']);
+        self::assertSame([192, 64], [$this->shot($file)->readyFootage()->info()->width, 64]);
+        $plain = $this->film('plain.mp4', ['-c:v', 'libx264', '-pix_fmt', 'yuv420p']);
+        $this->ffmpeg(['-display_rotation:v:0', '90', '-i', $plain, '-c', 'copy', "{$this->folder}/turned.mp4"]);
+    }
+
+    public function test_a_zipped_sequence_becomes_footage(): void
+    {
+        mkdir("{$this->folder}/pngs");
+        $this->film('pngs/f%03d.png', ['-pix_fmt', 'rgb48be'], frames: 5);
+        $zip = new \ZipArchive();
+        $zip->open("{$this->folder}/sequence.zip", \ZipArchive::CREATE);
+        foreach (glob("{$this->folder}/pngs/*.png") ?: [] as $png) {
+            $zip->addFile($png, 'pictures/' . basename($png));
+        }
+        $zip->close();
+        $shot = $this->shot("{$this->folder}/sequence.zip");
+        self::assertSame(Shot::READY, $shot->state, (string) $shot->error);
+        $footage = $shot->readyFootage()->file();
+        self::assertSame(5, $footage->info->frames());
+        $png = $this->ffmpeg(['-i', "{$this->folder}/pngs/f003.png", '-pix_fmt', 'gbrp16le', '-f', 'rawvideo', '-']);
+        self::assertSame(md5($png), md5($this->app->make(FrameCache::class)->frame($footage, 2, 64)->bytes));
+    }
+
+    /** @return iterable<string, array{\Closure(self): string, string}> */
+    public static function refused(): iterable
+    {
+        $text = static function (self $test): string {
+            file_put_contents("{$test->folder}/notes.webm", str_repeat("Not a film.\n", 50));
+
+            return "{$test->folder}/notes.webm";
+        };
+        yield 'a text' => [$text, 'cannot be read as video'];
+        yield 'an empty file' => [static function (self $test): string {
+            touch("{$test->folder}/empty.webm");
+
+            return "{$test->folder}/empty.webm";
+        }, 'cannot be read as video'];
+        yield 'sound alone' => [static function (self $test): string {
+            $test->ffmpeg(['-f', 'lavfi', '-i', 'sine=duration=1', "{$test->folder}/sound.ogg"]);
+
+            return "{$test->folder}/sound.ogg";
+        }, 'no picture in this file'];
+        yield 'too wide' => [static fn (self $test): string => $test->film('wide.mkv', ['-c:v', 'ffv1', '-vf', 'scale=8208:16'], frames: 1), 'the limit is 8192 pixels'];
+        yield 'PQ' => [static fn (self $test): string => $test->film('pq.mkv', ['-c:v', 'ffv1', '-color_trc', 'smpte2084', '-pix_fmt', 'yuv420p10le']), 'smpte2084'];
+        yield 'HLG' => [static fn (self $test): string => $test->film('hlg.mkv', ['-c:v', 'ffv1', '-color_trc', 'arib-std-b67', '-pix_fmt', 'yuv420p10le']), 'arib-std-b67'];
+        yield 'wide primaries' => [static fn (self $test): string => $test->film('wide.mkv', ['-c:v', 'ffv1', '-color_primaries', 'bt2020', '-pix_fmt', 'yuv420p10le']), 'bt2020'];
+        yield 'interlaced' => [static fn (self $test): string => $test->film('fields.mkv', ['-c:v', 'mpeg2video', '-flags', '+ilme+ildct', '-vf', 'setfield=tff', '-pix_fmt', 'yuv420p']), 'interlaced'];
+        yield 'a playlist naming other files' => [static function (self $test): string {
+            file_put_contents("{$test->folder}/list.mkv", "ffconcat version 1.0\nfile /etc/hostname\n");
+
+            return "{$test->folder}/list.mkv";
+        }, 'cannot be read as video'];
+        yield 'an archive without pictures' => [static function (self $test): string {
+            $zip = new \ZipArchive();
+            $zip->open("{$test->folder}/other.zip", \ZipArchive::CREATE);
+            $zip->addFromString('readme.txt', 'no');
+            $zip->close();
+
+            return "{$test->folder}/other.zip";
+        }, 'no PNG or TIFF'];
+    }
+
+    /** @param \Closure(self): string $make */
+    #[DataProvider('refused')]
+    public function test_what_is_not_taken_is_refused_with_a_sentence(\Closure $make, string $sentence): void
+    {
+        $shot = $this->shot($make($this));
+        self::assertSame(Shot::FAILED, $shot->state);
+        self::assertStringContainsString($sentence, (string) $shot->error);
+        self::assertStringNotContainsString($this->folder, (string) $shot->error);
+        self::assertSame([], glob("{$this->folder}/data/footage/*"));
+    }
+
+    public function test_more_frames_than_the_limit_are_refused(): void
+    {
+        config(['cossel.footage.most_frames' => 10]);
+        self::assertStringContainsString('the limit is 10', (string) $this->shot($this->film('long.mkv', ['-c:v', 'ffv1'], frames: 11))->error);
+    }
+
+    public function test_a_span_can_be_chosen_and_must_be_inside(): void
+    {
+        $file = $this->film('span.mkv', ['-c:v', 'ffv1']);
+        $shot = $this->shot($file, [5, 20]);
+        self::assertSame([5, 20, [5, 20]], [$shot->from, $shot->to, $this->recipe($shot)['source']['span']]);
+        self::assertStringContainsString('frames 0 to 29', (string) $this->shot($file, [5, 40])->error);
+    }
+
+    public function test_the_frame_cache_keeps_its_bound(): void
+    {
+        config(['cossel.cache.frames_bytes' => 1]);
+        $this->app->forgetInstance(FrameCache::class);
+        $shot = $this->shot($this->film('cache.mkv', ['-c:v', 'ffv1']));
+        $cache = $this->app->make(FrameCache::class);
+        foreach ([0, 13, 25] as $number) {
+            $cache->frame($shot->readyFootage()->file(), $number, 64);
+        }
+        self::assertCount(1, glob("{$this->folder}/cache/frames/*/96x64/*", GLOB_ONLYDIR) ?: []);
+    }
+}
