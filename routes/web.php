@@ -7,6 +7,7 @@ use Illuminate\Support\Facades\Route;
 
 // Every screen is the one page of the front end; it finds its way by the address.
 Route::fallback(static function (): Response {
+    abort_if(request()->is('api/*'), 404);
     $page = public_path('app/index.html');
     abort_unless(is_file($page), 503, 'The front end is not built yet. Run ./cossel demo or npm run build.');
 

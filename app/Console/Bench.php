@@ -72,12 +72,12 @@ final class Bench extends Command
         $this->components->twoColumnDetail('<options=bold>pictures at 960x540, in this process (the browser adds the way there and back)</>');
         $face = $reader->read(Samples::recipe($footage, areas: [Samples::face(3)]));
         $all = $reader->read(Samples::recipe($footage, Samples::base(), [Samples::face(3), Samples::small('b', 0.5), Samples::small('c', 0.9)]));
-        $draw = static fn (Recipe $recipe, int $height, bool $reach) => $pictures->picture($footage, $recipe, 40, View::Result, $recipe->areas[0], $height, null, $reach);
-        $this->row('drag a control, face-size area, 3 touches: reduced, while it moves', self::median(static fn () => $draw($face, 270, true)), '70 ms in the browser');
-        $this->row('the same at full size, when it rests', self::median(static fn () => $draw($face, 540, true)), '');
-        $this->row('drag a base control: reduced picture', self::median(static fn () => $draw($all, 270, false), 5), '100 ms');
-        $this->row('the same, full picture', self::median(static fn () => $draw($all, 540, false), 5), '300 ms');
-        $this->row('step to a frame not rendered yet, three areas', self::median(static fn () => $draw($reader->read(Samples::recipe($footage, areas: [Samples::face(3), Samples::small('b', 0.5), Samples::small('c', 0.9)])), 540, false), 5), '200 ms');
+        $draw = static fn(Recipe $recipe, int $height, bool $reach) => $pictures->picture($footage, $recipe, 40, View::Result, $recipe->areas[0], $height, null, $reach);
+        $this->row('drag a control, face-size area, 3 touches: reduced, while it moves', self::median(static fn() => $draw($face, 270, true)), '70 ms in the browser');
+        $this->row('the same at full size, when it rests', self::median(static fn() => $draw($face, 540, true)), '');
+        $this->row('drag a base control: reduced picture', self::median(static fn() => $draw($all, 270, false), 5), '100 ms');
+        $this->row('the same, full picture', self::median(static fn() => $draw($all, 540, false), 5), '300 ms');
+        $this->row('step to a frame not rendered yet, three areas', self::median(static fn() => $draw($reader->read(Samples::recipe($footage, areas: [Samples::face(3), Samples::small('b', 0.5), Samples::small('c', 0.9)])), 540, false), 5), '200 ms');
         $this->row('nine witnesses', self::median(static function () use ($pictures, $footage, $face): void {
             for ($i = 0; $i < 9; ++$i) {
                 $pictures->witness($footage, $face, 10 * $i, View::Result, $face->areas[0], 172, 156);
@@ -91,8 +91,8 @@ final class Bench extends Command
         $this->row('preparing for playback, base and three areas, one core', sprintf('%.1f frames/s', 1 / $seconds), '6 frames/s a core');
         $small = $reader->read(Samples::recipe($footage, areas: [Samples::small('s', 0.6)]));
         $frame = $frames->frame($footage, 40, 720);
-        $cost = static fn (Recipe $recipe): float => self::milliseconds(static fn () => self::render($recipe, $frame->format->rect(), $frame), 7);
-        $share = static fn (Recipe $recipe): float => array_sum(array_map(static fn (Rect $r): int => $r->count(), (new FrameRenderer($recipe, new Motions($recipe, [])))->touched(40, $frame->format->rect()))) / $frame->format->rect()->count();
+        $cost = static fn(Recipe $recipe): float => self::milliseconds(static fn() => self::render($recipe, $frame->format->rect(), $frame), 7);
+        $share = static fn(Recipe $recipe): float => array_sum(array_map(static fn(Rect $r): int => $r->count(), (new FrameRenderer($recipe, new Motions($recipe, [])))->touched(40, $frame->format->rect()))) / $frame->format->rect()->count();
         $this->row('cost follows the area', sprintf('%.1f %% of the frame: %.0f ms, %.1f %%: %.0f ms', 100 * $share($small), $cost($small), 100 * $share($face), $cost($face)), 'in proportion');
     }
 
@@ -114,7 +114,7 @@ final class Bench extends Command
                 $rect = Rect::of(0, 0, 640, 48);
                 $planes = Planes::filled($rect, 0.4, 0.3, 0.2);
                 $weight = Weight::everywhere($rect, 0.5);
-                $ms = self::milliseconds(static fn () => $kind->apply($planes, $weight, $values, \Cossel\Core\Colour\Transfer::Bt1886), 15);
+                $ms = self::milliseconds(static fn() => $kind->apply($planes, $weight, $values, \Cossel\Core\Colour\Transfer::Bt1886), 15);
                 $this->row($label, sprintf('%.0f ns', $ms * 1e6 / $rect->count()), '');
             }
         }
@@ -134,7 +134,7 @@ final class Bench extends Command
         $times = [];
         foreach ([1, 2] as $workers) {
             $process = new Process(['/usr/bin/env', 'bash', '-c', 'exec "$0" "$@"', PHP_BINARY, base_path('artisan'), 'cossel:process', '--footage', $footage->path, '--recipe', "{$folder}/recipe.json", '--out', "{$folder}/out.mkv", '--frames', '24-' . (24 + $frames - 1), '--workers', (string) $workers], timeout: 600);
-            $times[$workers] = self::milliseconds(static fn () => $process->mustRun(), 1) / 1000;
+            $times[$workers] = self::milliseconds(static fn() => $process->mustRun(), 1) / 1000;
         }
         $usage = getrusage(1);
         File::deleteDirectory($folder);

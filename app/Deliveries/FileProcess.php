@@ -151,7 +151,7 @@ final class FileProcess
      * @param array<string, Track>   $tracks by sha256
      * @param callable(string): void $say
      *
-     * @return non-empty-list<string> the part files in order
+     * @return non-empty-array<string, int> the part files in order, with the number of frames in each
      */
     private function render(Recipe $recipe, array $tracks, FootageFile $footage, int $from, int $to, string $work, int $workers, callable $say): array
     {
@@ -189,7 +189,7 @@ final class FileProcess
         }
         $say(sprintf('rendered frames %d to %d', $from, $to));
 
-        return array_column($parts, 2);
+        return array_column(array_map(static fn(array $part): array => [$part[2], $part[1] - $part[0] + 1], $parts), 1, 0);
     }
 
     /** @param array<string, Track> $tracks by sha256 */

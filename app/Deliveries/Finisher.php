@@ -18,7 +18,7 @@ final class Finisher
 {
     public function __construct(private readonly Filesystem $files) {}
 
-    /** @param non-empty-list<string> $parts in order */
+    /** @param non-empty-array<string, int> $parts files in order, with the number of frames in each */
     public function finish(FootageFile $footage, Format $format, array $parts, int $from, int $to, string $file): void
     {
         $work = "{$file}.work";
@@ -26,7 +26,12 @@ final class Finisher
         $this->files->ensureDirectoryExists($work);
         try {
             $list = "{$work}/parts.txt";
-            $this->files->put($list, implode('', array_map(static fn(string $part): string => 'file ' . "'" . str_replace("'", "'\\''", $part) . "'\n", $parts)));
+            $entries = '';
+            foreach ($parts as $part => $frames) {
+                // The exact length, or each part's end, rounded to milliseconds, would add up.
+                $entries .= sprintf("file '%s'\nduration %.9F\n", str_replace("'", "'\\''", $part), $frames / $footage->info->fps());
+            }
+            $this->files->put($list, $entries);
             $done = $format === Format::Png
                 ? $this->images($footage, $list, $from, $to, $work)
                 : $this->film($footage, $format, $list, $from, $to, $work);
@@ -43,21 +48,20 @@ final class Finisher
         $times = [];
         if ($info->variable) {
             $script = "{$work}/times.txt";
-            $this->files->put($script, 'setpts=' . self::timesExpression($info, $from, $to) . ($format === Format::Vp9 ? ',' . ColourTags::toVideo($info->format()) : ''));
+            $this->files->put($script, "settb={$info->timeBase},setpts=" . self::timesExpression($info, $from, $to) . ($format === Format::Vp9 ? ',' . ColourTags::toVideo($info->format()) : ''));
             $times = ['-filter_script:v', $script, '-fps_mode', 'passthrough', '-enc_time_base', $info->timeBase];
         } elseif ($format === Format::Vp9) {
             $times = ['-vf', ColourTags::toVideo($info->format())];
         }
         $copy = $format === Format::Ffv1 && !$info->variable;
-        // A copied stream gets its times counted anew: each part's own end is rounded to milliseconds.
         $picture = match (true) {
-            $copy => ['-c:v', 'copy', '-bsf:v', sprintf('setts=ts=N/(%s)/TB', $info->rate)],
+            $copy => ['-c:v', 'copy'],
             $format === Format::Ffv1 => PartRenderer::master($info->format()),
             $format === Format::Ffv1TenBit => ['-pix_fmt', $info->layout === Layout::Yuv ? 'yuv444p10le' : 'gbrp10le', '-c:v', 'ffv1', '-level', '3', '-coder', '1', '-g', '1', '-slices', '4', '-slicecrc', '1'],
             default => ['-pix_fmt', 'yuv420p', '-c:v', 'libvpx-vp9', '-crf', '16', '-b:v', '0', '-row-mt', '1', '-cpu-used', '4', '-deadline', 'good'],
         };
         Ffmpeg::run([
-            '-f', 'concat', '-safe', '0', '-r', $info->rate, '-i', $list,
+            '-f', 'concat', '-safe', '0', '-i', $list,
             ...$this->soundInput($footage, $from, $to),
             '-map', '0:v:0', ...($info->audio === null ? [] : ['-map', '1:a:0']),
             ...$times,
@@ -65,7 +69,7 @@ final class Finisher
             ...($copy || $info->variable ? [] : ['-r', $info->rate]),
             ...($format === Format::Vp9 ? ColourTags::video($info->format()) : ColourTags::stored($info->format())),
             ...$this->soundCodec($info, $format, $from, $to),
-            ...($info->timecode === null ? [] : ['-timecode', self::timecode($info, $from), '-metadata', 'timecode=' . self::timecode($info, $from)]),
+            ...($info->timecode === null ? [] : ['-metadata', 'timecode=' . self::timecode($info, $from)]),
             '-f', $format->extension() === 'mkv' ? 'matroska' : 'webm', $done,
         ]);
 

@@ -27,9 +27,10 @@ final class Orders
             $delivery = $shot->deliveries()->create(['format' => $format, 'state' => Delivery::RENDERING, 'from' => $from, 'to' => $to, 'revision' => $revision->number, 'recipe' => $revision->recipe]);
             $size = (int) config('cossel.frames_a_part');
             for ($first = $from, $index = 0; $first <= $to; $first += $size, ++$index) {
-                $part = $delivery->parts()->create(['index' => $index, 'from' => $first, 'to' => min($to, $first + $size - 1)]);
-                RenderPart::dispatch($part->id);
+                $delivery->parts()->create(['index' => $index, 'from' => $first, 'to' => min($to, $first + $size - 1)]);
             }
+            // Only now: a part that is done at once must know of all others.
+            $delivery->parts()->each(static fn(DeliveryPart $part) => RenderPart::dispatch($part->id));
 
             return $delivery;
         });

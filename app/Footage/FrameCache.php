@@ -151,11 +151,13 @@ final class FrameCache
         }
         asort($chunks);
         foreach ($chunks as $chunk => [, $size]) {
-            if ($bytes <= $this->mostBytes || $chunk === $newest) {
+            if ($bytes <= $this->mostBytes) {
                 break;
             }
-            $this->files->deleteDirectory($chunk);
-            $bytes -= $size;
+            if ($chunk !== $newest) {
+                $this->files->deleteDirectory($chunk);
+                $bytes -= $size;
+            }
         }
     }
 }

@@ -57,7 +57,7 @@ final class Probe
                 'primaries' => $video['color_primaries'] ?? '',
                 'range' => $video['color_range'] ?? '',
             ], static fn(string $tag): bool => $tag !== '' && $tag !== 'unknown' && $tag !== 'reserved'),
-            $video['tags']['timecode'] ?? $about['format']['tags']['timecode'] ?? self::first($streams, 'data')['tags']['timecode'] ?? null,
+            self::timecode($video, self::first($streams, 'data'), $about['format'] ?? []),
             $audio === null ? null : ['codec' => (string) ($audio['codec_name'] ?? 'unknown'), 'channels' => (int) ($audio['channels'] ?? 0), 'rate' => (int) ($audio['sample_rate'] ?? 0)],
             $notes,
         );
@@ -196,6 +196,19 @@ final class Probe
             $name === 'iec61966-2-1' => Transfer::Srgb,
             default => throw RefusedFootage::transfer($name),
         };
+    }
+
+    /** @param array<string, mixed>|null ...$places where containers keep it, in lower or upper case */
+    private static function timecode(?array ...$places): ?string
+    {
+        foreach ($places as $place) {
+            $tags = array_change_key_case($place['tags'] ?? []);
+            if (isset($tags['timecode'])) {
+                return (string) $tags['timecode'];
+            }
+        }
+
+        return null;
     }
 
     /**

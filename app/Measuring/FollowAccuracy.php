@@ -15,9 +15,7 @@ use Cossel\Core\Motion\Track;
 final readonly class FollowAccuracy
 {
     /** @param list<array<string, mixed>> $frames of the truth file */
-    private function __construct(private array $frames, private int $start, private int $height)
-    {
-    }
+    private function __construct(private array $frames, private int $start, private int $height) {}
 
     public static function of(string $truthFile, int $start): self
     {
@@ -56,7 +54,7 @@ final readonly class FollowAccuracy
         return $this->rms(function (int $frame) use ($track, $from): array {
             $motion = $track->matrix($frame)->times($track->matrix($this->start)->inverse());
 
-            return array_map(fn (array $p): array => array_map(fn (float $v): float => $v * $this->height, $motion->apply($p[0] / $this->height, $p[1] / $this->height)), $from);
+            return array_map(fn(array $p): array => array_map(fn(float $v): float => $v * $this->height, $motion->apply($p[0] / $this->height, $p[1] / $this->height)), $from);
         });
     }
 
@@ -68,7 +66,7 @@ final readonly class FollowAccuracy
         return $this->rms(function (int $frame) use ($from): array {
             $motion = Similarity::fit($from, $this->points($frame)) ?? throw new \LogicException('The truth has too few points.');
 
-            return array_map(static fn (array $p): array => $motion->apply(...$p), $from);
+            return array_map(static fn(array $p): array => $motion->apply(...$p), $from);
         });
     }
 
@@ -101,7 +99,7 @@ final readonly class FollowAccuracy
         $t = $this->frames[$frame];
 
         return array_map(
-            static fn (array $p): array => [(float) $p['x'], (float) $p['y']],
+            static fn(array $p): array => [(float) $p['x'], (float) $p['y']],
             [$t['eye_l']['inner'], $t['eye_l']['outer'], $t['eye_r']['inner'], $t['eye_r']['outer'], $t['nose_tip'], $t['mouth_corner_l'], $t['mouth_corner_r'], $t['forehead'], $t['cheek_l'], $t['cheek_r']],
         );
     }

@@ -57,7 +57,7 @@ final class Samples
     /** @return array<string, array<string, float>> settings of a kind that change something, by what they are */
     public static function settings(Kind $kind): array
     {
-        $neutral = array_column(array_map(static fn ($p): array => [$p->name, $p->neutral], $kind->parameters()), 1, 0);
+        $neutral = array_column(array_map(static fn($p): array => [$p->name, $p->neutral], $kind->parameters()), 1, 0);
 
         return match ($kind->name()) {
             'tone' => ['tone, levels' => [...$neutral, 'gamma' => 1.2], 'tone, zones' => [...$neutral, 'shadows' => 0.5]],

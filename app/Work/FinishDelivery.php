@@ -6,6 +6,7 @@ namespace App\Work;
 
 use App\Deliveries\Finisher;
 use App\Models\Delivery;
+use App\Models\DeliveryPart;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Filesystem\Filesystem;
 use Illuminate\Support\Facades\Storage;
@@ -28,8 +29,8 @@ final class FinishDelivery implements ShouldQueue
         $name = sprintf('deliveries/%d/%s_r%d.%s', $delivery->id, Str::slug($shot->name, '_'), $delivery->revision, $delivery->format->extension());
         $file = Storage::disk('data')->path($name);
         $files->ensureDirectoryExists(dirname($file));
-        $parts = $delivery->parts->map(RenderPart::file(...))->all();
-        $finisher->finish($shot->readyFootage()->file(), $delivery->format, array_values($parts), $delivery->from, $delivery->to, $file);
+        $parts = $delivery->parts->mapWithKeys(static fn(DeliveryPart $part): array => [RenderPart::file($part) => $part->to - $part->from + 1])->all();
+        $finisher->finish($shot->readyFootage()->file(), $delivery->format, $parts, $delivery->from, $delivery->to, $file);
         Delivery::whereKey($delivery->id)->where('state', Delivery::FINISHING)->update(['state' => Delivery::DONE, 'file' => $name, 'bytes' => (int) filesize($file), 'error' => null]);
         $files->deleteDirectory($delivery->workFolder());
     }

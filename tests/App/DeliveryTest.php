@@ -19,7 +19,7 @@ final class DeliveryTest extends AppTestCase
     private function clip(): Shot
     {
         $file = "{$this->folder}/clip.mkv";
-        $this->ffmpeg(['-f', 'lavfi', '-i', 'testsrc2=size=96x64:rate=24', '-f', 'lavfi', '-i', 'sine', '-frames:v', '30', '-shortest', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv', '-timecode', '01:00:00:00', '-c:a', 'libopus', $file]);
+        $this->ffmpeg(['-f', 'lavfi', '-i', 'testsrc2=size=96x64:rate=24', '-f', 'lavfi', '-i', 'sine', '-frames:v', '30', '-shortest', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv', '-metadata', 'timecode=01:00:00:00', '-c:a', 'libopus', $file]);
 
         return $this->shot($file);
     }
@@ -101,7 +101,7 @@ final class DeliveryTest extends AppTestCase
         $delivery = $this->deliver($shot, 'ffv1');
         Queue::assertPushed(RenderPart::class, 3);
         [$first, $second, $third] = $delivery->parts->all();
-        $run = fn (DeliveryPart $part) => $this->app->call([new RenderPart($part->id), 'handle']);
+        $run = fn(DeliveryPart $part) => $this->app->call([new RenderPart($part->id), 'handle']);
         $run($second);
         // The worker died in the middle of the first part: half a file under another name, some frames counted.
         file_put_contents(RenderPart::file($first) . '.99.part', 'half');

@@ -72,9 +72,14 @@ final class FootageTest extends AppTestCase
     public function test_rotation_and_pixel_aspect_are_applied_first(): void
     {
         $file = $this->film('aspect.mkv', ['-c:v', 'ffv1', '-vf', 'setsar=2']);
-        self::assertSame([192, 64], [$this->shot($file)->readyFootage()->info()->width, 64]);
+        self::assertSame(192, $this->shot($file)->readyFootage()->info()->width);
         $plain = $this->film('plain.mp4', ['-c:v', 'libx264', '-pix_fmt', 'yuv420p']);
-        $this->ffmpeg(['-display_rotation:v:0', '90', '-i', $plain, '-c', 'copy', "{$this->folder}/turned.mp4"]);
+        $turned = "{$this->folder}/turned.mp4";
+        $this->ffmpeg(['-i', $plain, '-c', 'copy', '-metadata:s:v:0', 'rotate=90', $turned]);
+        $footage = $this->shot($turned)->readyFootage()->file();
+        self::assertSame([64, 96], [$footage->info->width, $footage->info->height]);
+        $upright = $this->ffmpeg(['-i', $turned, '-vf', FrameCache::conversion($footage->info->format()), '-frames:v', '1', '-f', 'rawvideo', '-']);
+        self::assertSame(md5($upright), md5($this->app->make(FrameCache::class)->frame($footage, 0, 96)->bytes));
     }
 
     public function test_a_zipped_sequence_becomes_footage(): void
@@ -114,11 +119,11 @@ final class FootageTest extends AppTestCase
 
             return "{$test->folder}/sound.ogg";
         }, 'no picture in this file'];
-        yield 'too wide' => [static fn (self $test): string => $test->film('wide.mkv', ['-c:v', 'ffv1', '-vf', 'scale=8208:16'], frames: 1), 'the limit is 8192 pixels'];
-        yield 'PQ' => [static fn (self $test): string => $test->film('pq.mkv', ['-c:v', 'ffv1', '-color_trc', 'smpte2084', '-pix_fmt', 'yuv420p10le']), 'smpte2084'];
-        yield 'HLG' => [static fn (self $test): string => $test->film('hlg.mkv', ['-c:v', 'ffv1', '-color_trc', 'arib-std-b67', '-pix_fmt', 'yuv420p10le']), 'arib-std-b67'];
-        yield 'wide primaries' => [static fn (self $test): string => $test->film('wide.mkv', ['-c:v', 'ffv1', '-color_primaries', 'bt2020', '-pix_fmt', 'yuv420p10le']), 'bt2020'];
-        yield 'interlaced' => [static fn (self $test): string => $test->film('fields.mkv', ['-c:v', 'mpeg2video', '-flags', '+ilme+ildct', '-vf', 'setfield=tff', '-pix_fmt', 'yuv420p']), 'interlaced'];
+        yield 'too wide' => [static fn(self $test): string => $test->film('wide.mkv', ['-c:v', 'ffv1', '-vf', 'scale=8208:16'], frames: 1), 'the limit is 8192 pixels'];
+        yield 'PQ' => [static fn(self $test): string => $test->film('pq.mkv', ['-c:v', 'ffv1', '-color_trc', 'smpte2084', '-pix_fmt', 'yuv420p10le']), 'smpte2084'];
+        yield 'HLG' => [static fn(self $test): string => $test->film('hlg.mkv', ['-c:v', 'ffv1', '-color_trc', 'arib-std-b67', '-pix_fmt', 'yuv420p10le']), 'arib-std-b67'];
+        yield 'wide primaries' => [static fn(self $test): string => $test->film('wide.mkv', ['-c:v', 'ffv1', '-color_primaries', 'bt2020', '-pix_fmt', 'yuv420p10le']), 'bt2020'];
+        yield 'interlaced' => [static fn(self $test): string => $test->film('fields.mkv', ['-c:v', 'mpeg2video', '-flags', '+ilme+ildct', '-vf', 'setfield=tff', '-pix_fmt', 'yuv420p']), 'interlaced'];
         yield 'a playlist naming other files' => [static function (self $test): string {
             file_put_contents("{$test->folder}/list.mkv", "ffconcat version 1.0\nfile /etc/hostname\n");
 

@@ -23,6 +23,8 @@ final class Tone implements Kind
     /** @var array{array<string, float>, Curve|null, list<float>|null}|null */
     private ?array $prepared = null;
 
+    private ?Curve $straight = null;
+
     public function name(): string
     {
         return 'tone';
@@ -68,7 +70,7 @@ final class Tone implements Kind
         $stride = $planes->rect->width;
         for ($y = 0; $y < $at->height; ++$y) {
             $i = ($at->y - $planes->rect->y + $y) * $stride + $at->x - $planes->rect->x;
-            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $y * $at->width, $at->width, $weight->offset, $weight->scale, $curve === null ? self::straight() : $curve->table, $zones);
+            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $y * $at->width, $at->width, $weight->offset, $weight->scale, ($curve ?? $this->straight())->table, $zones);
         }
     }
 
@@ -123,10 +125,9 @@ final class Tone implements Kind
         return $t * $t * (3 - 2 * $t);
     }
 
-    /** @return list<float> */
-    private static function straight(): array
+    private function straight(): Curve
     {
-        return Curve::of(static fn(float $x): float => $x)->table;
+        return $this->straight ??= Curve::of(static fn(float $x): float => $x);
     }
 
     /**

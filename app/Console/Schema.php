@@ -1,0 +1,110 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console;
+
+use Cossel\Core\Recipe\Channel;
+use Cossel\Core\Recipe\Ease;
+use Cossel\Core\Recipe\Join;
+use Cossel\Core\Recipe\Model;
+use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\Side;
+use Cossel\Core\Touch\Kind;
+use Cossel\Core\Touch\Kinds;
+use Cossel\Core\Touch\Parameter;
+use Illuminate\Console\Command;
+
+/** Writes the recipe's format for machines, JSON Schema 2020-12; kinds of touch come from their list. */
+final class Schema extends Command
+{
+    protected $signature = 'cossel:schema';
+
+    protected $description = 'Prints the JSON Schema of recipes';
+
+    public function handle(Kinds $kinds): int
+    {
+        $this->output->write(json_encode(self::document($kinds), JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE) . "\n", false, \Symfony\Component\Console\Output\OutputInterface::OUTPUT_RAW);
+
+        return 0;
+    }
+
+    /** @return array<string, mixed> */
+    public static function document(Kinds $kinds): array
+    {
+        $frame = ['type' => 'integer', 'minimum' => 0, 'maximum' => 1000000];
+        $number = static fn(float $least, float $most): array => ['type' => 'number', 'minimum' => $least, 'maximum' => $most];
+        $words = static fn(string $enum): array => ['enum' => array_column($enum::cases(), 'value')];
+        $pair = static fn(array $item): array => ['type' => 'array', 'items' => $item, 'minItems' => 2, 'maxItems' => 2];
+        $object = static fn(array $fields, array $required): array => ['type' => 'object', 'properties' => $fields, 'required' => $required, 'additionalProperties' => false];
+        $keyed = static fn(array $value): array => ['oneOf' => [$value, $object(['value' => $value, 'keys' => ['type' => 'array', 'items' => $object(['frame' => $frame, 'value' => $value, 'ease' => ['$ref' => '#/$defs/ease']], ['frame', 'value'])]], ['value'])]];
+        $touches = static fn(bool $inArea): array => ['type' => 'array', 'maxItems' => 100, 'items' => ['oneOf' => array_map(static fn(Kind $kind): array => $object([
+            'id' => ['$ref' => '#/$defs/id'],
+            'kind' => ['const' => $kind->name()],
+            ...($inArea ? ['side' => $words(Side::class)] : []),
+            'on' => ['type' => 'boolean'],
+            'amount' => $keyed($number(0, 1)),
+            ...array_column(array_map(static fn(Parameter $p): array => [$p->name, $keyed($number($p->least, $p->most))], $kind->parameters()), 1, 0),
+        ], ['id', 'kind']), $kinds->list())]];
+        $point = $pair($number(-20, 20));
+        $shapeValues = [
+            'centre' => $point,
+            'radii' => $pair($number(0.0005, 20)),
+            'turn' => $number(-3600, 3600),
+            'featherIn' => $number(0, 1),
+            'featherOut' => $number(0, 1),
+            'grow' => $number(-1, 1),
+            'opacity' => $number(0, 1),
+        ];
+        $sha256 = ['type' => 'string', 'pattern' => '^[0-9a-f]{64}$'];
+        $ellipse = $object([
+            'id' => ['$ref' => '#/$defs/id'],
+            'kind' => ['const' => 'ellipse'],
+            'join' => $words(Join::class),
+            ...$shapeValues,
+            'keys' => ['type' => 'array', 'items' => $object(['frame' => $frame, 'ease' => ['$ref' => '#/$defs/ease'], ...$shapeValues], ['frame'])],
+        ], ['id', 'kind', 'centre', 'radii']);
+        $motion = $object([
+            'by' => ['enum' => ['none', 'follow', 'ride']],
+            'start' => $frame,
+            'span' => $pair($frame),
+            'model' => $words(Model::class),
+            'look' => $object(['by' => ['const' => 'outline'], 'margin' => $number(0, 1)], ['by']),
+            'use' => ['type' => 'array', 'items' => $words(Channel::class), 'maxItems' => 3],
+            'pivot' => $point,
+            'track' => ['oneOf' => [['type' => 'null'], $object(['sha256' => $sha256], ['sha256'])]],
+            'on' => ['$ref' => '#/$defs/id'],
+            'keys' => ['type' => 'array', 'items' => $object(['frame' => $frame, 'ease' => ['$ref' => '#/$defs/ease'], 'move' => $point, 'turn' => $number(-3600, 3600), 'scale' => $number(0.01, 100)], ['frame'])],
+        ], ['by']);
+        $area = $object([
+            'id' => ['$ref' => '#/$defs/id'],
+            'name' => ['type' => 'string', 'maxLength' => 200],
+            'part' => ['$ref' => '#/$defs/id'],
+            'person' => ['oneOf' => [['type' => 'null'], ['$ref' => '#/$defs/id']]],
+            'on' => ['type' => 'boolean'],
+            'outline' => $object(['at' => $frame, 'invert' => ['type' => 'boolean'], 'shapes' => ['type' => 'array', 'items' => $ellipse, 'maxItems' => 100]], ['at']),
+            'motion' => $motion,
+            'pick' => ['type' => 'null'],
+            'live' => $object(['from' => $frame, 'to' => $frame, 'fadeIn' => $frame, 'fadeOut' => $frame], ['from', 'to']),
+            'strength' => $keyed($number(0, 1)),
+            'blinkGuard' => $object(['on' => ['const' => false], 'keys' => ['type' => 'array', 'maxItems' => 0]], ['on']),
+            'pair' => ['type' => 'null'],
+            'touches' => $touches(true),
+        ], ['id', 'name', 'outline', 'live']);
+
+        return [
+            '$schema' => 'https://json-schema.org/draft/2020-12/schema',
+            'title' => 'Cossel ' . Recipe::FORMAT,
+            ...$object([
+                'cossel' => ['const' => Recipe::FORMAT],
+                'space' => ['const' => 'bt709'],
+                'source' => $object(['sha256' => $sha256, 'span' => $pair($frame), 'rate' => ['type' => 'string', 'pattern' => '^[1-9][0-9]{0,8}/[1-9][0-9]{0,8}$'], 'size' => $pair(['type' => 'integer', 'minimum' => 1, 'maximum' => 8192])], ['sha256', 'span', 'rate', 'size']),
+                'assets' => ['type' => 'object', 'additionalProperties' => $object(['sha256' => $sha256, 'kind' => ['$ref' => '#/$defs/id']], ['sha256', 'kind'])],
+                'base' => $touches(false),
+                'areas' => ['type' => 'array', 'items' => $area, 'maxItems' => 200],
+                'finish' => $touches(false),
+            ], ['cossel', 'source']),
+            '$defs' => ['id' => ['type' => 'string', 'pattern' => '^[A-Za-z0-9_-]{1,64}$'], 'ease' => $words(Ease::class)],
+        ];
+    }
+}
