@@ -45,4 +45,4 @@ const preset = definePreset(Aura, {
   },
 });
 
-export const theme = { preset, options: { darkModeSelector: ':root', cssLayer: { name: 'primevue', order: 'primevue, app' } } };
+export const theme = { preset, options: { darkModeSelector: '.dark', cssLayer: { name: 'primevue', order: 'primevue, app' } } };

@@ -1,0 +1,86 @@
+/** Takes the pictures of docs/screenshots from the demo data: node scripts/screenshots.mjs [width height folder] */
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { Cossel, root, until } from '../tests/browser/cossel.mjs';
+
+const [width = '1280', height = '800', folder = join(root, 'docs/screenshots')] = process.argv.slice(2);
+mkdirSync(folder, { recursive: true });
+const cossel = new Cossel(8692);
+
+/** A face, followed and relit, as a visitor would make it. */
+async function treat(shot) {
+  const { body } = await cossel.api('GET', `/shots/${shot}/recipe`);
+  const recipe = body.recipe;
+  recipe.base = [
+    { id: 'b1', kind: 'exposure', stops: -0.2 },
+    { id: 'b2', kind: 'tone', contrast: 1.05, highlights: -0.15 },
+    { id: 'b3', kind: 'colour', saturation: 1.05 },
+  ];
+  recipe.areas = [{
+    id: 'a1', name: 'Face', part: 'face', person: 'dario',
+    outline: { at: 42, shapes: [{ id: 's1', kind: 'ellipse', centre: [1.17, 0.5], radii: [0.17, 0.27], turn: 4, featherIn: 0.05, featherOut: 0.02 }] },
+    motion: { by: 'follow', start: 42, span: [0, 83], pivot: [1.17, 0.5], track: null },
+    live: { from: 0, to: 83 },
+    touches: [
+      { id: 't1', kind: 'exposure', stops: 1.15 },
+      { id: 't2', kind: 'tone', gamma: 1.08, gain: 0.97 },
+      { id: 't3', kind: 'colour', temperature: 6, saturation: 1.08 },
+      { id: 't4', kind: 'exposure', side: 'outside', stops: -0.15 },
+    ],
+  }];
+  await cossel.api('PUT', `/shots/${shot}/recipe`, { base: body.revision, label: 'Relight', recipe });
+  await cossel.api('POST', `/shots/${shot}/follows`, { area: 'a1', start: 42, from: 0, to: 83 });
+  await until(async () => (await cossel.api('GET', `/shots/${shot}/follows`)).body.every((f) => f.state === 'done'), 120);
+}
+
+try {
+  await cossel.start();
+  await cossel.cli('load-demo');
+  await treat(1);
+  const page = await cossel.page(Number(width), Number(height));
+  const shoot = (name) => page.screenshot({ path: join(folder, `${name}.png`) });
+  const settled = async () => {
+    await page.waitForTimeout(600);
+    await until(async () => (await page.locator('.redoing').count()) === 0 && (await page.locator('.witness i').count()) === 0, 60);
+    await page.waitForTimeout(500);
+  };
+
+  await page.goto(cossel.url);
+  await page.getByText('The Verrin Glasshouse').waitFor();
+  await page.waitForTimeout(3000);
+  await shoot('jobs');
+  await page.goto(`${cossel.url}/jobs/1`);
+  await page.getByText('gh050_leaf').waitFor();
+  await page.waitForTimeout(2500);
+  await shoot('job');
+  await page.goto(`${cossel.url}/shots/1`);
+  await page.getByText(/similarity · 84\/84/).waitFor();
+  await settled();
+  await shoot('bench');
+  await page.getByRole('button', { name: '1 Outline' }).click();
+  await page.keyboard.press('s');
+  await settled();
+  await shoot('split');
+  await page.keyboard.press('s');
+  await page.getByRole('button', { name: '2 Follow' }).click();
+  await page.keyboard.press('m');
+  await page.locator('[data-ruler]').click({ position: { x: 700, y: 10 } });
+  await settled();
+  await shoot('follow');
+  await page.keyboard.press('m');
+  await page.getByRole('button', { name: 'Base' }).click();
+  await settled();
+  await shoot('base');
+  await page.goto(`${cossel.url}/shots/5`);
+  await page.getByText('Set the base grade first').waitFor();
+  await settled();
+  await shoot('untouched');
+  await cossel.api('POST', '/shots/1/deliveries', { format: 'vp9', from: 0, to: 23 });
+  const { body } = await cossel.api('POST', '/shots/1/deliveries', { format: 'ffv1', from: 0, to: 83 });
+  await page.goto(`${cossel.url}/deliveries`);
+  await until(async () => (await cossel.deliveries()).find((d) => d.id === body.id).done > 4, 120);
+  await page.waitForTimeout(600);
+  await shoot('deliveries');
+} finally {
+  await cossel.stop();
+}
