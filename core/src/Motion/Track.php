@@ -82,7 +82,7 @@ final readonly class Track
     {
         $frames = [];
         foreach ($this->steps as $frame => $step) {
-            $frames[] = ['frame' => $frame, 'matrix' => array_map(static fn(float $v): float => $v + 0.0, $step->matrix->m), 'state' => $step->state->value, 'confidence' => round($step->confidence, 4)];
+            $frames[] = ['frame' => $frame, 'matrix' => array_map(static fn(float $v): float => $v === 0.0 ? 0.0 : $v, $step->matrix->m), 'state' => $step->state->value, 'confidence' => round($step->confidence, 4)];
         }
 
         return ['cossel' => self::FORMAT, 'start' => $this->start, 'model' => $this->model->value, 'frames' => $frames];

@@ -76,7 +76,7 @@ export const api = {
 
   shot: (id: number) => json<Shot>('GET', `/shots/${id}`),
   changeShot: (id: number, change: { name?: string; notes?: string }) => json<Shot>('PATCH', `/shots/${id}`, change),
-  removeShot: (id: number) => json<void>('DELETE', `/shots/${id}`),
+  removeShot: (id: number) => json<undefined>('DELETE', `/shots/${id}`),
   posterUrl: (shot: Shot, view: 'result' | 'original') => `/api/shots/${shot.id}/poster?view=${view}&r=${shot.revision}`,
 
   recipe: (shot: number) => json<RecipeState>('GET', `/shots/${shot}/recipe`),
@@ -106,6 +106,6 @@ export const api = {
   deliver: (shot: number, wanted: { format: string; from: number; to: number }) => json<Delivery>('POST', `/shots/${shot}/deliveries`, wanted),
   cancelDelivery: (id: number) => json<Delivery>('POST', `/deliveries/${id}/cancel`),
   retryDelivery: (id: number) => json<Delivery>('POST', `/deliveries/${id}/retry`),
-  removeDelivery: (id: number) => json<void>('DELETE', `/deliveries/${id}`),
+  removeDelivery: (id: number) => json<undefined>('DELETE', `/deliveries/${id}`),
   deliveryUrl: (id: number) => `/api/deliveries/${id}/file`,
 };
