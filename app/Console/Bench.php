@@ -4,11 +4,10 @@ declare(strict_types=1);
 
 namespace App\Console;
 
-use App\Following\AreaFollower;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use App\Footage\Probe;
-use App\Measuring\FollowAccuracy;
+use App\Measuring\FollowReport;
 use App\Measuring\Samples;
 use App\Pictures\BenchPictures;
 use App\Pictures\View;
@@ -27,22 +26,22 @@ use Symfony\Component\Process\Process;
 /** Measures speed, memory and accuracy on the demo footage and prints them beside the goals. */
 final class Bench extends Command
 {
-    protected $signature = 'cossel:bench {what=all : all or follow}';
+    protected $signature = 'cossel:bench {what=all : all or follow} {--write= : with follow, also writes the figures to this file, as docs/accuracy.md}';
 
     protected $description = 'Prints measured speed and accuracy beside the goals';
 
     private const SHOT = 'gh010_backlit';
 
-    public function handle(Probe $probe, FrameCache $frames, AreaFollower $follower, BenchPictures $pictures, RecipeReader $reader, Kinds $kinds): int
+    public function handle(Probe $probe, FrameCache $frames, BenchPictures $pictures, RecipeReader $reader, Kinds $kinds, FollowReport $follow): int
     {
+        $this->follow($follow);
+        if ($this->argument('what') === 'follow') {
+            return 0;
+        }
         $path = base_path('demo/footage/' . self::SHOT . '.webm');
         $footage = new FootageFile($path, (string) hash_file('sha256', $path), $probe->read($path));
         foreach ([720, 540, 360, 180] as $height) {
             $frames->prepare($footage, 0, $footage->info->frames() - 1, $height);
-        }
-        $this->follow($footage, $follower, $reader);
-        if ($this->argument('what') === 'follow') {
-            return 0;
         }
         $this->speed($footage, $frames, $pictures, $reader);
         $this->touches($kinds);
@@ -51,20 +50,23 @@ final class Bench extends Command
         return 0;
     }
 
-    private function follow(FootageFile $footage, AreaFollower $follower, RecipeReader $reader): void
+    private function follow(FollowReport $report): void
     {
-        $accuracy = FollowAccuracy::of(base_path('demo/truth/' . self::SHOT . '.truth.json'), 40);
-        $recipe = $reader->read(Samples::recipe($footage, areas: [$accuracy->area()]));
-        $began = hrtime(true);
-        $cpu = self::cpu();
-        $track = $follower->follow($footage, $recipe, $recipe->areas[0], [], 40, 0, $footage->info->frames() - 1);
-        $seconds = (hrtime(true) - $began) / 1e9;
-        $cpu = self::cpu() - $cpu;
-        $steps = count($track->steps) - 1;
-        $this->components->twoColumnDetail('<options=bold>following ' . self::SHOT . ' from frame 40, similarity</>');
-        $this->row('error of the face points, RMS over all frames', sprintf('%.2f %% of face width', $accuracy->error($track)), sprintf('floor %.2f %% + 0.7', $accuracy->floor()));
-        $this->row('the same, against the floor of the model', sprintf('+%.2f points', $accuracy->error($track) - $accuracy->floor()), '+0.7 points');
-        $this->row('speed with all checks, one core', sprintf('%.1f frames/s (%.1f by CPU time)', $steps / $seconds, $steps / $cpu), '24 frames/s');
+        $last = null;
+        $lines = [];
+        foreach ($report->rows() as [$section, $what, $measured, $goal]) {
+            if ($section !== $last) {
+                $this->components->twoColumnDetail("<options=bold>{$section}</>");
+                array_push($lines, '', "## {$section}", '', '| what | measured | goal |', '|---|---|---|');
+                $last = $section;
+            }
+            $this->row($what, $measured, $goal);
+            $lines[] = "| {$what} | {$measured} | {$goal} |";
+        }
+        $file = $this->option('write');
+        if (is_string($file)) {
+            File::put($file, implode("\n", ['# Accuracy', '', 'Measured on the demo shots against their ground truth. Printed and written here by', '', '    ./cossel bench follow --write=docs/accuracy.md', '', 'How each figure is defined: [formulas.md](formulas.md), “Following”. Speeds are those of the machine that wrote this file.', ...$lines]) . "\n");
+        }
     }
 
     private function speed(FootageFile $footage, FrameCache $frames, BenchPictures $pictures, RecipeReader $reader): void
@@ -172,12 +174,5 @@ final class Bench extends Command
         sort($times);
 
         return $times[intdiv(count($times), 2)];
-    }
-
-    private static function cpu(): float
-    {
-        $usage = getrusage();
-
-        return $usage === false ? 0.0 : $usage['ru_utime.tv_sec'] + $usage['ru_utime.tv_usec'] / 1e6 + $usage['ru_stime.tv_sec'] + $usage['ru_stime.tv_usec'] / 1e6;
     }
 }

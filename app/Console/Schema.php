@@ -37,7 +37,8 @@ final class Schema extends Command
         $words = static fn(string $enum): array => ['enum' => array_column($enum::cases(), 'value')];
         $pair = static fn(array $item): array => ['type' => 'array', 'items' => $item, 'minItems' => 2, 'maxItems' => 2];
         $object = static fn(array $fields, array $required): array => ['type' => 'object', 'properties' => $fields, 'required' => $required, 'additionalProperties' => false];
-        $keyed = static fn(array $value): array => ['oneOf' => [$value, $object(['value' => $value, 'keys' => ['type' => 'array', 'items' => $object(['frame' => $frame, 'value' => $value, 'ease' => ['$ref' => '#/$defs/ease']], ['frame', 'value'])]], ['value'])]];
+        $keys = static fn(array $value): array => ['type' => 'array', 'items' => $object(['frame' => $frame, 'value' => $value, 'ease' => ['$ref' => '#/$defs/ease']], ['frame', 'value'])];
+        $keyed = static fn(array $value): array => ['oneOf' => [$value, $object(['value' => $value, 'keys' => $keys($value)], ['value'])]];
         $touches = static fn(bool $inArea): array => ['type' => 'array', 'maxItems' => 100, 'items' => ['oneOf' => array_map(static fn(Kind $kind): array => $object([
             'id' => ['$ref' => '#/$defs/id'],
             'kind' => ['const' => $kind->name()],
@@ -47,47 +48,52 @@ final class Schema extends Command
             ...array_column(array_map(static fn(Parameter $p): array => [$p->name, $keyed($number($p->least, $p->most))], $kind->parameters()), 1, 0),
         ], ['id', 'kind']), $kinds->list())]];
         $point = $pair($number(-20, 20));
-        $shapeValues = [
-            'centre' => $point,
-            'radii' => $pair($number(0.0005, 20)),
-            'turn' => $number(-3600, 3600),
-            'featherIn' => $number(0, 1),
-            'featherOut' => $number(0, 1),
-            'grow' => $number(-1, 1),
-            'opacity' => $number(0, 1),
-        ];
+        $edge = ['featherIn' => $number(0, 1), 'featherOut' => $number(0, 1), 'grow' => $number(-1, 1), 'opacity' => $number(0, 1)];
+        $round = ['centre' => $point, 'radii' => $pair($number(0.0005, 20)), 'turn' => $number(-3600, 3600)];
+        $points = ['points' => ['type' => 'array', 'items' => $object(['at' => $point, 'in' => $point, 'out' => $point], ['at']), 'minItems' => 2, 'maxItems' => 500]];
         $sha256 = ['type' => 'string', 'pattern' => '^[0-9a-f]{64}$'];
-        $ellipse = $object([
-            'id' => ['$ref' => '#/$defs/id'],
-            'kind' => ['const' => 'ellipse'],
-            'join' => $words(Join::class),
-            ...$shapeValues,
-            'keys' => ['type' => 'array', 'items' => $object(['frame' => $frame, 'ease' => ['$ref' => '#/$defs/ease'], ...$shapeValues], ['frame'])],
-        ], ['id', 'kind', 'centre', 'radii']);
         $motion = $object([
             'by' => ['enum' => ['none', 'follow', 'ride']],
             'start' => $frame,
             'span' => $pair($frame),
             'model' => $words(Model::class),
-            'look' => $object(['by' => ['const' => 'outline'], 'margin' => $number(0, 1)], ['by']),
-            'use' => ['type' => 'array', 'items' => $words(Channel::class), 'maxItems' => 3],
+            'look' => ['oneOf' => [
+                $object(['by' => ['const' => 'outline'], 'margin' => $number(0, 1)], ['by']),
+                $object(['by' => ['const' => 'spots'], 'spots' => ['type' => 'array', 'items' => $point, 'minItems' => 1, 'maxItems' => 2], 'radius' => $number(0.002, 0.5)], ['by', 'spots', 'radius']),
+            ]],
+            'use' => ['type' => 'array', 'items' => $words(Channel::class), 'maxItems' => 5],
             'pivot' => $point,
             'track' => ['oneOf' => [['type' => 'null'], $object(['sha256' => $sha256], ['sha256'])]],
             'on' => ['$ref' => '#/$defs/id'],
-            'keys' => ['type' => 'array', 'items' => $object(['frame' => $frame, 'ease' => ['$ref' => '#/$defs/ease'], 'move' => $point, 'turn' => $number(-3600, 3600), 'scale' => $number(0.01, 100)], ['frame'])],
+            'keys' => ['type' => 'array', 'items' => $object(['frame' => $frame, 'ease' => ['$ref' => '#/$defs/ease'], 'move' => $point, 'turn' => $number(-3600, 3600), 'scale' => $number(0.01, 100), 'shear' => $number(-10, 10)], ['frame'])],
         ], ['by']);
+        $shape = static fn(string $kind, array $own, array $keyed, array $required): array => $object([
+            'id' => ['$ref' => '#/$defs/id'],
+            'kind' => ['const' => $kind],
+            'join' => $words(Join::class),
+            ...$own,
+            ...$keyed,
+            'keys' => ['type' => 'array', 'items' => $object(['frame' => $frame, 'ease' => ['$ref' => '#/$defs/ease'], ...$keyed], ['frame'])],
+        ], ['id', 'kind', ...$required]);
+        $own = ['motion' => ['oneOf' => [['type' => 'null'], $motion]]];
+        $shapes = ['oneOf' => [
+            $shape('ellipse', $own, [...$round, ...$edge], ['centre', 'radii']),
+            $shape('box', $own, [...$round, 'round' => $number(0, 1), ...$edge], ['centre', 'radii']),
+            $shape('path', $own, [...$points, ...$edge], ['points']),
+            $shape('area', ['of' => ['$ref' => '#/$defs/id']], ['opacity' => $number(0, 1)], ['of']),
+        ]];
         $area = $object([
             'id' => ['$ref' => '#/$defs/id'],
             'name' => ['type' => 'string', 'maxLength' => 200],
             'part' => ['$ref' => '#/$defs/id'],
             'person' => ['oneOf' => [['type' => 'null'], ['$ref' => '#/$defs/id']]],
             'on' => ['type' => 'boolean'],
-            'outline' => $object(['at' => $frame, 'invert' => ['type' => 'boolean'], 'shapes' => ['type' => 'array', 'items' => $ellipse, 'maxItems' => 100]], ['at']),
+            'outline' => $object(['at' => $frame, 'invert' => ['type' => 'boolean'], 'shapes' => ['type' => 'array', 'items' => $shapes, 'maxItems' => 100]], ['at']),
             'motion' => $motion,
             'pick' => ['type' => 'null'],
             'live' => $object(['from' => $frame, 'to' => $frame, 'fadeIn' => $frame, 'fadeOut' => $frame], ['from', 'to']),
             'strength' => $keyed($number(0, 1)),
-            'blinkGuard' => $object(['on' => ['const' => false], 'keys' => ['type' => 'array', 'maxItems' => 0]], ['on']),
+            'blinkGuard' => $object(['on' => ['type' => 'boolean'], 'keys' => $keys($number(0, 1))], ['on']),
             'pair' => ['type' => 'null'],
             'touches' => $touches(true),
         ], ['id', 'name', 'outline', 'live']);

@@ -14,6 +14,8 @@ use Cossel\Core\Motion\Motions;
 use Cossel\Core\Motion\Step;
 use Cossel\Core\Motion\Track;
 use Cossel\Core\Picture\Bytes;
+use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\AreaShape;
 use Cossel\Core\Recipe\InvalidRecipe;
 use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\Recipe;
@@ -116,7 +118,7 @@ final class FileProcess
     /**
      * Follows what the recipe asks for and no track was given for.
      *
-     * @param array<string, Track>   $given by area
+     * @param array<string, Track>   $given by area, or by area and shape ("face/s2") for a shape's own
      * @param callable(string): void $say
      *
      * @return array{Recipe, array<string, Track>} the recipe naming its tracks, and these by sha256
@@ -124,27 +126,61 @@ final class FileProcess
     private function followed(Recipe $recipe, FootageFile $footage, array $given, callable $say): array
     {
         $document = json_decode($this->writer->json($recipe), true);
+        $wanted = self::wanted($recipe);
+        foreach ($wanted as [$place]) {
+            data_set($document, [...$place, 'track'], null);
+        }
         $tracks = [];
-        foreach ($recipe->areas as $i => $area) {
-            if ($area->motion->by !== Motion::FOLLOW) {
-                continue;
-            }
-            $track = $given[$area->id] ?? null;
+        foreach ($wanted as $name => [$place, $area, $shape, $motion]) {
+            $track = $given[$name] ?? null;
             if ($track === null) {
-                $document['areas'][$i]['motion']['track'] = null;
                 $plain = $this->reader->read($document);
-                $track = $this->follower->follow($footage, $plain, $plain->area($area->id), $tracks, $area->motion->start, ...$area->motion->span, onStep: static function (int $frame, Step $step) use ($area, $say): bool {
-                    $say(sprintf('follow %s: frame %d, confidence %.2f', $area->id, $frame, $step->confidence));
+                $now = $plain->area($area);
+                $track = $this->follower->follow($footage, $plain, $now, $shape === null ? null : $now->outline->shapes[$shape], $tracks, $motion->start, ...$motion->span, onStep: static function (int $frame, Step $step) use ($name, $say): bool {
+                    $say(sprintf('follow %s: frame %d, confidence %.2f', $name, $frame, $step->confidence));
 
                     return true;
                 });
             }
             $sha256 = hash('sha256', $track->json());
             $tracks[$sha256] = $track;
-            $document['areas'][$i]['motion']['track'] = ['sha256' => $sha256];
+            data_set($document, [...$place, 'track'], ['sha256' => $sha256]);
         }
 
         return [$this->reader->read($document), $tracks];
+    }
+
+    /**
+     * The motions to follow, each after those it is seen with: an area after the areas its outline is made of.
+     *
+     * @return array<string, array{list<int|string>, string, int|null, Motion}> by name: place in the document, area, shape
+     */
+    private static function wanted(Recipe $recipe): array
+    {
+        $wanted = $seen = [];
+        $visit = static function (Area $area) use (&$visit, &$wanted, &$seen, $recipe): void {
+            if (isset($seen[$area->id])) {
+                return;
+            }
+            $seen[$area->id] = true;
+            foreach ($area->outline->shapes as $shape) {
+                if ($shape instanceof AreaShape) {
+                    $visit($recipe->area($shape->of));
+                }
+            }
+            $place = ['areas', array_search($area, $recipe->areas, true)];
+            foreach ($area->outline->shapes as $k => $shape) {
+                if ($shape->motion?->by === Motion::FOLLOW) {
+                    $wanted["{$area->id}/{$shape->id}"] = [[...$place, 'outline', 'shapes', $k, 'motion'], $area->id, $k, $shape->motion];
+                }
+            }
+            if ($area->motion->by === Motion::FOLLOW) {
+                $wanted[$area->id] = [[...$place, 'motion'], $area->id, null, $area->motion];
+            }
+        };
+        array_map($visit, $recipe->areas);
+
+        return $wanted;
     }
 
     /**
@@ -215,23 +251,20 @@ final class FileProcess
     private function tracksDocument(Recipe $recipe, array $tracks): string
     {
         $motions = new Motions($recipe, $tracks);
-        $areas = [];
-        foreach ($recipe->areas as $area) {
-            $track = $area->motion->track === null ? null : $tracks[$area->motion->track];
-            if ($track === null) {
-                continue;
-            }
-            $document = $track->document();
+        $documents = [];
+        foreach (self::wanted($recipe) as $name => [, $id, $shape, $motion]) {
+            $area = $recipe->area($id);
+            $document = $tracks[(string) $motion->track]->document();
             foreach ($document['frames'] as &$frame) {
-                $frame['corrected'] = $motions->of($area, $frame['frame'])->m;
+                $frame['corrected'] = ($shape === null ? $motions->of($area, $frame['frame']) : $motions->ofShape($area, $area->outline->shapes[$shape], $frame['frame']))->m;
             }
-            $areas[$area->id] = $document;
+            $documents[$name] = $document;
         }
 
-        return json_encode(['cossel' => self::TRACKS, 'areas' => (object) $areas], JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES) . "\n";
+        return json_encode(['cossel' => self::TRACKS, 'areas' => (object) $documents], JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES) . "\n";
     }
 
-    /** @return array<string, Track> by area */
+    /** @return array<string, Track> by area, or area and shape */
     private function readTracks(string $path): array
     {
         $document = $this->json($path);

@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace App\Measuring;
 
-use Cossel\Core\Motion\Similarity;
+use Cossel\Core\Motion\Fit;
 use Cossel\Core\Motion\Track;
+use Cossel\Core\Recipe\Model;
 
 /**
  * How far a follow is from the truth: the face points of the start frame carried by the track, against where they
@@ -15,13 +16,13 @@ use Cossel\Core\Motion\Track;
 final readonly class FollowAccuracy
 {
     /** @param list<array<string, mixed>> $frames of the truth file */
-    private function __construct(private array $frames, private int $start, private int $height) {}
+    private function __construct(private array $frames, private int $start, private Model $model, private int $height) {}
 
-    public static function of(string $truthFile, int $start): self
+    public static function of(string $truthFile, int $start, Model $model): self
     {
         $truth = json_decode((string) file_get_contents($truthFile), true, flags: JSON_THROW_ON_ERROR);
 
-        return new self($truth['frame'], $start, $truth['height']);
+        return new self($truth['frame'], $start, $model, $truth['height']);
     }
 
     /** @return array<string, mixed> an ordinary outline over the face on the start frame, to be followed */
@@ -41,49 +42,64 @@ final readonly class FollowAccuracy
                 'centre' => [($t['forehead']['x'] + $t['chin']['x']) / 2 / $h, ($t['forehead']['y'] + $t['chin']['y']) / 2 / $h],
                 'radii' => [0.475 * $width / $h, 0.51 * $along / $h],
             ]]],
-            'motion' => ['by' => 'follow', 'start' => $this->start, 'span' => [0, count($this->frames) - 1]],
+            'motion' => ['by' => 'follow', 'model' => $this->model->value, 'start' => $this->start, 'span' => [0, count($this->frames) - 1]],
             'live' => ['from' => 0, 'to' => count($this->frames) - 1],
         ];
     }
 
-    /** Percent of the face's width. */
-    public function error(Track $track): float
+    /**
+     * By frame, in percent of the face's width.
+     *
+     * @return array<int, float>
+     */
+    public function errors(Track $track): array
     {
         $from = $this->points($this->start);
 
-        return $this->rms(function (int $frame) use ($track, $from): array {
+        return $this->apart(function (int $frame) use ($track, $from): array {
             $motion = $track->matrix($frame)->times($track->matrix($this->start)->inverse());
 
             return array_map(fn(array $p): array => array_map(fn(float $v): float => $v * $this->height, $motion->apply($p[0] / $this->height, $p[1] / $this->height)), $from);
         });
     }
 
-    /** Percent of the face's width. */
-    public function floor(): float
+    /**
+     * What is left when the same model is fitted to the truth itself.
+     *
+     * @return array<int, float>
+     */
+    public function floors(): array
     {
         $from = $this->points($this->start);
 
-        return $this->rms(function (int $frame) use ($from): array {
-            $motion = Similarity::fit($from, $this->points($frame)) ?? throw new \LogicException('The truth has too few points.');
+        return $this->apart(function (int $frame) use ($from): array {
+            $motion = Fit::least($this->model, $from, $this->points($frame)) ?? throw new \LogicException('The truth has too few points.');
 
             return array_map(static fn(array $p): array => $motion->apply(...$p), $from);
         });
     }
 
-    /** @param callable(int): list<array{float, float}> $carried */
-    private function rms(callable $carried): float
+    /** @param non-empty-array<int, float> $errors */
+    public static function rms(array $errors): float
     {
-        $sum = 0.0;
-        $count = 0;
+        return sqrt(array_sum(array_map(static fn(float $e): float => $e * $e, $errors)) / count($errors));
+    }
+
+    /**
+     * @param callable(int): list<array{float, float}> $carried
+     *
+     * @return array<int, float>
+     */
+    private function apart(callable $carried): array
+    {
+        $errors = [];
         foreach (array_keys($this->frames) as $frame) {
             $truth = $this->points($frame);
-            foreach ($carried($frame) as $i => [$x, $y]) {
-                $sum += ($x - $truth[$i][0]) ** 2 + ($y - $truth[$i][1]) ** 2;
-                ++$count;
-            }
+            $squares = array_map(static fn(array $p, array $q): float => ($p[0] - $q[0]) ** 2 + ($p[1] - $q[1]) ** 2, $carried($frame), $truth);
+            $errors[$frame] = 100 * sqrt(array_sum($squares) / count($squares)) / $this->faceWidth();
         }
 
-        return 100 * sqrt($sum / $count) / $this->faceWidth();
+        return $errors;
     }
 
     private function faceWidth(): float

@@ -13,12 +13,13 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int         $id
  * @property int         $shot_id
  * @property string      $area
+ * @property string|null $shape   one of its shapes, followed for itself
  * @property string      $state   waiting | following | done | stopped | failed
  * @property int         $start
  * @property int         $from    first frame to follow to, at or before the start
  * @property int         $to      last frame to follow to, at or after the start
  * @property bool        $stop    asked to stop
- * @property string      $steps   JSON: [[frame, confidence], …] found so far
+ * @property string      $steps   JSON: [[frame, confidence, state], …] found so far
  * @property string|null $message
  * @property Shot        $shot
  */

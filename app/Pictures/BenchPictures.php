@@ -78,7 +78,7 @@ final class BenchPictures
         $frame = $this->frames->frame($footage, $number, self::height($footage->info, 2 * $height));
         $whole = $frame->format->rect();
         $motions = new Motions($recipe, $this->tracks->of($recipe));
-        $witness = Witness::of($area, $motions->of($area, $number), $whole, $width, $height);
+        $witness = Witness::of($area, $motions, $motions->of($area, $number), $whole, $width, $height);
         $needs = $witness->needs($whole);
         if ($needs->isEmpty()) {
             $needs = Rect::of(0, 0, 2, 2);

@@ -10,6 +10,7 @@ use App\Treatment\Recipes;
 use App\Treatment\Tracks;
 use Cossel\Core\Motion\Step;
 use Cossel\Core\Motion\TooLittleTexture;
+use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\UnknownId;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -37,7 +38,8 @@ final class FollowArea implements ShouldQueue
         try {
             $recipe = $recipes->recipe($shot);
             $area = $recipe->area($follow->area);
-            $track = $follower->follow($shot->readyFootage()->file(), $recipe, $area, $tracks->of($recipe), $follow->start, $follow->from, $follow->to, $this->report($follow));
+            $shape = $follow->shape === null ? null : $area->outline->shape($follow->shape);
+            $track = $follower->follow($shot->readyFootage()->file(), $recipe, $area, $shape, $tracks->of($recipe), $follow->start, $follow->from, $follow->to, $this->report($follow));
             $sha256 = $tracks->keep($track);
             $recipes->edit($shot, static fn(array $document): array => self::withTrack($document, $follow, $sha256), "Follow {$area->name}");
             $follow->update(['state' => $follow->refresh()->stop ? Follow::STOPPED : Follow::DONE]);
@@ -58,7 +60,7 @@ final class FollowArea implements ShouldQueue
         $told = 0.0;
 
         return static function (int $frame, Step $step) use ($follow, &$steps, &$told): bool {
-            $steps[$frame] = [$frame, round($step->confidence, 3)];
+            $steps[$frame] = [$frame, round($step->confidence, 3), $step->state->value];
             if (microtime(true) - $told < 0.2) {
                 return true;
             }
@@ -77,22 +79,43 @@ final class FollowArea implements ShouldQueue
     private static function withTrack(array $document, Follow $follow, string $sha256): array
     {
         foreach ($document['areas'] as &$area) {
-            if ($area['id'] === $follow->area) {
-                unset($area['motion']['on']);
-                $area['motion'] = [
-                    'model' => 'similarity',
-                    'look' => ['by' => 'outline', 'margin' => 0],
-                    ...$area['motion'],
-                    'by' => Motion::FOLLOW,
-                    'start' => $follow->start,
-                    'span' => [$follow->from, $follow->to],
-                    'track' => ['sha256' => $sha256],
-                ];
+            if ($area['id'] !== $follow->area) {
+                continue;
+            }
+            if ($follow->shape === null) {
+                $area['motion'] = self::following($area['motion'], $follow, $sha256);
 
                 return $document;
+            }
+            foreach ($area['outline']['shapes'] as &$shape) {
+                if ($shape['id'] === $follow->shape) {
+                    $shape['motion'] = self::following($shape['motion'] ?? $area['motion'], $follow, $sha256);
+
+                    return $document;
+                }
             }
         }
 
         throw UnknownId::area($follow->area);
+    }
+
+    /**
+     * @param array<string, mixed> $motion
+     *
+     * @return array<string, mixed>
+     */
+    private static function following(array $motion, Follow $follow, string $sha256): array
+    {
+        unset($motion['on']);
+
+        return [
+            'model' => Model::Similarity->value,
+            'look' => ['by' => 'outline', 'margin' => 0],
+            ...$motion,
+            'by' => Motion::FOLLOW,
+            'start' => $follow->start,
+            'span' => [$follow->from, $follow->to],
+            'track' => ['sha256' => $sha256],
+        ];
     }
 }

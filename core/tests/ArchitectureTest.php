@@ -15,7 +15,7 @@ final class ArchitectureTest extends TestCase
         'Colour' => ['Geometry'],
         'Picture' => ['Colour'],
         'Touch' => ['Colour', 'Picture'],
-        'Recipe' => ['Touch'],
+        'Recipe' => ['Geometry', 'Touch'],
         'Outline' => ['Geometry', 'Picture', 'Recipe'],
         'Motion' => ['Geometry', 'Outline', 'Picture', 'Recipe'],
         'Render' => ['Colour', 'Motion', 'Outline', 'Picture', 'Recipe', 'Touch'],

@@ -64,6 +64,7 @@ return new class extends Migration {
             $table->id();
             $table->foreignId('shot_id')->constrained()->cascadeOnDelete();
             $table->string('area');
+            $table->string('shape')->nullable();
             $table->string('state');
             $table->unsignedInteger('start');
             $table->unsignedInteger('from');

@@ -38,7 +38,7 @@ test('a worker killed in the middle of a delivery loses and doubles nothing', as
   assert.equal(wanted.state, 'done', wanted.error);
 
   const { body } = await cossel.api('POST', '/shots/1/deliveries', { format: 'ffv1', from: 0, to: FRAMES - 1 });
-  await until(async () => (await cossel.deliveries()).find((d) => d.id === body.id).done > 2, 60);
+  await until(async () => (await cossel.deliveries()).find((d) => d.id === body.id).done > 2, 240);
   const pids = workers();
   assert.equal(pids.length, 2, pids.join());
   for (const pid of pids) process.kill(Number(pid), 'SIGKILL');
@@ -52,7 +52,7 @@ test('a worker killed in the middle of a delivery loses and doubles nothing', as
 
 test('everything killed in the middle of edits and a delivery is taken up again at the next start', async () => {
   const { body: order } = await cossel.api('POST', '/shots/1/deliveries', { format: 'ffv1', from: 0, to: FRAMES - 1 });
-  await until(async () => (await cossel.deliveries()).find((d) => d.id === order.id).done > 2, 60);
+  await until(async () => (await cossel.deliveries()).find((d) => d.id === order.id).done > 2, 240);
   // Edits go in one after the other; the power fails while one is on its way.
   let acknowledged = null;
   let failed = false;

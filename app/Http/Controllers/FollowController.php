@@ -21,10 +21,11 @@ final class FollowController
     public function store(Request $request, Shot $shot, Recipes $recipes): JsonResponse
     {
         $frame = ['required', 'integer', "between:{$shot->from},{$shot->to}"];
-        $wanted = $request->validate(['area' => ['required', 'string', 'max:64'], 'start' => $frame, 'from' => [...$frame, 'lte:start'], 'to' => [...$frame, 'gte:start']]);
+        $wanted = $request->validate(['area' => ['required', 'string', 'max:64'], 'shape' => ['nullable', 'string', 'max:64'], 'start' => $frame, 'from' => [...$frame, 'lte:start'], 'to' => [...$frame, 'gte:start']]);
         $area = $recipes->recipe($shot)->area($wanted['area']);
+        isset($wanted['shape']) && $area->outline->shape($wanted['shape']);
         abort_if($area->outline->shapes === [], 422, "{$area->name} has no outline to follow yet. Draw one first.");
-        abort_if($shot->follows()->where('area', $area->id)->whereIn('state', [Follow::WAITING, Follow::FOLLOWING])->exists(), 409, "{$area->name} is being followed already.");
+        abort_if($shot->follows()->where('area', $area->id)->where('shape', $wanted['shape'] ?? null)->whereIn('state', [Follow::WAITING, Follow::FOLLOWING])->exists(), 409, "{$area->name} is being followed already.");
         $follow = $shot->follows()->create([...$wanted, 'state' => Follow::WAITING]);
         FollowArea::dispatch($follow->id);
 
@@ -44,6 +45,7 @@ final class FollowController
         return [
             'id' => $follow->id,
             'area' => $follow->area,
+            'shape' => $follow->shape,
             'state' => $follow->state,
             'start' => $follow->start,
             'from' => $follow->from,

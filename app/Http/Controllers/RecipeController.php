@@ -9,6 +9,8 @@ use App\Models\Shot;
 use App\Treatment\Recipes;
 use App\Treatment\Tracks;
 use Cossel\Core\Motion\Motions;
+use Cossel\Core\Recipe\Path;
+use Cossel\Core\Recipe\PathPoint;
 use Cossel\Core\Touch\Kind;
 use Cossel\Core\Touch\Kinds;
 use Cossel\Core\Touch\Parameter;
@@ -52,18 +54,40 @@ final class RecipeController
         $motions = new Motions($recipe, $known);
         $areas = [];
         foreach ($recipe->areas as $area) {
-            $matrices = $confidence = $states = [];
-            $track = $area->motion->track === null ? null : $known[$area->motion->track] ?? null;
+            $track = $motions->track($area, $area->motion);
+            $told = ['matrices' => [], 'confidence' => [], 'states' => [], 'open' => [], 'shapes' => []];
             for ($frame = $shot->from; $frame <= $shot->to; ++$frame) {
-                $matrices[] = array_map(static fn(float $v): float => round($v, 8), $motions->of($area, $frame)->m);
-                $step = $track->steps[$frame] ?? null;
-                $confidence[] = $step === null ? null : round($step->confidence, 3);
-                $states[] = $step?->state->value;
+                $told['matrices'][] = self::rounded($motions->of($area, $frame)->m);
+                $step = $track?->steps[$frame] ?? null;
+                $told['confidence'][] = $step === null ? null : round($step->confidence, 3);
+                $told['states'][] = $step?->state->value;
+                $open = $motions->openness($area, $frame);
+                $told['open'][] = $open === null ? null : round($open, 3);
+                foreach ($area->outline->shapes as $shape) {
+                    if ($shape->motion !== null) {
+                        $told['shapes'][$shape->id]['matrices'][] = self::rounded($motions->ofShape($area, $shape, $frame)->m);
+                    }
+                    $warp = $shape instanceof Path ? $motions->place($area, $shape, $frame)->warp : null;
+                    if ($shape instanceof Path && $warp !== null) {
+                        $at = $shape->at($frame);
+                        $told['shapes'][$shape->id]['shifts'][$frame] = array_map(static fn(PathPoint $from, PathPoint $to): array => self::rounded([$to->x - $from->x, $to->y - $from->y, $to->inX - $from->inX, $to->inY - $from->inY, $to->outX - $from->outX, $to->outY - $from->outY]), $at->points, $warp->path($at->points));
+                    }
+                }
             }
-            $areas[$area->id] = ['matrices' => $matrices, 'confidence' => $confidence, 'states' => $states];
+            $areas[$area->id] = [...$told, 'shapes' => (object) $told['shapes']];
         }
 
         return new JsonResponse(['from' => $shot->from, 'areas' => (object) $areas]);
+    }
+
+    /**
+     * @param array<float> $numbers
+     *
+     * @return list<float>
+     */
+    private static function rounded(array $numbers): array
+    {
+        return array_values(array_map(static fn(float $v): float => round($v, 8), $numbers));
     }
 
     /** The kinds of touch there are and what they can be set to. */

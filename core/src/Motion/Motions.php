@@ -5,18 +5,20 @@ declare(strict_types=1);
 namespace Cossel\Core\Motion;
 
 use Cossel\Core\Geometry\Matrix;
+use Cossel\Core\Outline\Place;
+use Cossel\Core\Outline\Places;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Channel;
-use Cossel\Core\Recipe\Keyed;
 use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\MotionKey;
 use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\Shape;
 
 /**
- * Where the areas of a recipe are on each frame: track, dropped channels, corrections and riding put together.
- * A point p of an outline is on frame f at Keys(f) Use(T(f) T(at)^-1) p.
+ * Where the areas of a recipe and their shapes are on each frame: track, dropped channels, corrections and riding put
+ * together. A point p of an outline is on frame f at Keys(f) Use(T(f) T(at)^-1) p.
  */
-final class Motions
+final class Motions implements Places
 {
     /** @var array<string, Matrix> */
     private array $known = [];
@@ -27,65 +29,97 @@ final class Motions
     /** The motion of an area from its outline's frame to this one, in picture heights, corrections included. */
     public function of(Area $area, int $frame): Matrix
     {
-        return $this->known["{$area->id} {$frame}"] ??= $this->corrected($area, $frame);
+        return $this->known["{$area->id} {$area->outline->at} {$frame}"] ??= $this->corrected($area, $area->motion, $frame);
     }
 
-    private function corrected(Area $area, int $frame): Matrix
+    /** The motion of one of its shapes: the shape's own where it has one. */
+    public function ofShape(Area $area, Shape $shape, int $frame): Matrix
     {
-        $motion = $area->motion;
-        $used = self::used($motion, $this->raw($area, $frame));
+        return $shape->motion === null ? $this->of($area, $frame) : $this->corrected($area, $shape->motion, $frame);
+    }
+
+    public function place(Area $area, Shape $shape, int $frame): Place
+    {
+        $track = $this->track($area, $shape->motion ?? $area->motion);
+
+        return new Place($this->ofShape($area, $shape, $frame), $track?->warp($frame, $area->outline->at));
+    }
+
+    public function area(string $id): Area
+    {
+        return $this->recipe->area($id);
+    }
+
+    /** How far the lids over an area are open on a frame, 0 to 1, by its own or its shapes' tracks; null if unknown. */
+    public function openness(Area $area, int $frame): ?float
+    {
+        foreach ([$area->motion, ...array_map(static fn(Shape $shape): ?Motion => $shape->motion, $area->outline->shapes)] as $motion) {
+            $open = $motion === null ? null : $this->track($area, $motion)?->open($frame);
+            if ($open !== null) {
+                return $open;
+            }
+        }
+
+        return null;
+    }
+
+    /** @throws MissingTrack */
+    public function track(Area $area, Motion $motion): ?Track
+    {
+        if ($motion->by !== Motion::FOLLOW || $motion->track === null) {
+            return null;
+        }
+
+        return $this->tracks[$motion->track] ?? throw MissingTrack::of($area, $motion->track);
+    }
+
+    private function corrected(Area $area, Motion $motion, int $frame): Matrix
+    {
+        $used = self::used($motion, $this->raw($area, $motion, $frame));
         if ($motion->keys === []) {
             return $used;
         }
-        $at = static fn(callable $value): float => Keyed::blend($motion->keys, $frame, $value) ?? 0.0;
+        $key = MotionKey::blend($motion->keys, $frame);
         [$px, $py] = $used->apply(...$motion->pivot);
-        $scale = $at(static fn(MotionKey $k): float => $k->scale);
+        $sheared = Matrix::of([1, $key->shear, -$key->shear * $py, 0, 1, 0, 0, 0, 1]);
 
-        return Matrix::about(
-            $px,
-            $py,
-            $at(static fn(MotionKey $k): float => $k->turn),
-            $scale,
-            $scale,
-            $at(static fn(MotionKey $k): float => $k->moveX),
-            $at(static fn(MotionKey $k): float => $k->moveY),
-        )->times($used);
+        return Matrix::about($px, $py, $key->turn, $key->scale, $key->scale, $key->moveX, $key->moveY)->times($sheared)->times($used);
     }
 
-    private function raw(Area $area, int $frame): Matrix
+    private function raw(Area $area, Motion $motion, int $frame): Matrix
     {
-        $motion = $area->motion;
         $at = $area->outline->at;
         if ($motion->by === Motion::RIDE && $motion->on !== null) {
             $other = $this->recipe->area($motion->on);
 
             return $this->of($other, $frame)->times($this->of($other, $at)->inverse());
         }
-        $track = $motion->by === Motion::FOLLOW && $motion->track !== null ? $this->tracks[$motion->track] ?? throw MissingTrack::of($area, $motion->track) : null;
+        $track = $this->track($area, $motion);
 
         return $track === null ? Matrix::identity() : $track->matrix($frame)->times($track->matrix($at)->inverse());
     }
 
-    /** The motion without the channels that are not used, about the pivot. */
+    /**
+     * The motion without the channels that are not used, about the pivot. The linear part there is taken apart into a
+     * turn, a uniform scale and what is left of shear (polar decomposition).
+     */
     private static function used(Motion $motion, Matrix $whole): Matrix
     {
-        $use = static fn(Channel $channel): bool => in_array($channel, $motion->use, true);
-        if ($use(Channel::Position) && $use(Channel::Rotation) && $use(Channel::Scale)) {
+        if (array_diff(array_column(Motion::WHOLE, 'value'), array_column($motion->use, 'value')) === []) {
             return $whole;
         }
         [$px, $py] = $motion->pivot;
         [$x, $y] = $whole->apply($px, $py);
         $local = $whole->affineAt($px, $py);
-        $scale = $use(Channel::Scale) ? $local->scale() : 1.0;
+        $turn = $motion->uses(Channel::Rotation) ? $local->turn() : 0.0;
+        $scale = $motion->uses(Channel::Scale) ? $local->scale() : 1.0;
+        [$dx, $dy] = $motion->uses(Channel::Position) ? [$x - $px, $y - $py] : [0.0, 0.0];
+        $kept = Matrix::about($px, $py, $turn, $scale, $scale, $dx, $dy);
+        if ($motion->uses(Channel::Shear)) {
+            $plain = Matrix::about($px, $py, $local->turn(), $local->scale(), $local->scale(), $x - $px, $y - $py);
+            $kept = $kept->times($plain->inverse()->times($motion->uses(Channel::Perspective) ? $whole : $local));
+        }
 
-        return Matrix::about(
-            $px,
-            $py,
-            $use(Channel::Rotation) ? $local->turn() : 0.0,
-            $scale,
-            $scale,
-            $use(Channel::Position) ? $x - $px : 0.0,
-            $use(Channel::Position) ? $y - $py : 0.0,
-        );
+        return $kept;
     }
 }

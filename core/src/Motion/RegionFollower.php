@@ -17,14 +17,14 @@ use Cossel\Core\Recipe\Model;
  * (see {@see LucasKanade}); each is checked by going back to the frame before. A look is kept from the start frame as
  * long as it still resembles the picture, renewed when it no longer does, and the first one is taken up again when it
  * fits again: so drift does not build up. The motion is a robust fit from the start frame's points (see
- * {@see Similarity}).
+ * {@see Fit}).
  */
-final class RegionFollower
+final class RegionFollower implements Follower
 {
     private const LEVELS = 3;
     /** Half the patch size on each level, finest first. */
     private const HALF = [6, 5, 4];
-    private const MOST_POINTS = 110;
+    private const MOST_POINTS = 80;
     /** Likeness under which a point counts as not found, and under which its look is renewed. */
     private const ALIKE = 0.62;
     private const RENEW = 0.86;
@@ -32,18 +32,26 @@ final class RegionFollower
     private const BACK = 1.0;
     /** Share of the points that must agree, or the region counts as lost. */
     private const LEAST_SHARE = 0.22;
+    /** And of the share that agreed of late: something that comes in front takes points away at once, turning by and by. */
+    private const USUAL_SHARE = 0.56;
+    private const LATELY = 0.15;
+    /** Furthest a lost region is looked for, pixels, by at least this likeness, from samples on a grid of so many to a side. */
+    private const FURTHEST = 200;
+    private const SIGHTED = 0.45;
+    private const GRID = 22;
 
     private readonly Rect $region;
     private readonly float $size;
     /** @var list<FollowedPoint> */
     private array $points = [];
     private ?Pyramid $before = null;
+    private float $usual = 0.0;
 
     private function __construct(
-        private readonly LumaSource $source,
+        private readonly FrameSource $source,
         private readonly int $start,
         private readonly Model $model,
-        Grey $mask,
+        private readonly Grey $mask,
     ) {
         $this->region = $mask->rect;
         $this->size = sqrt(max(1.0, array_sum($mask->v)));
@@ -63,7 +71,7 @@ final class RegionFollower
      *
      * @throws TooLittleTexture when there is not enough to hold on to
      */
-    public static function from(LumaSource $source, int $start, AreaMatte $region, Model $model): self
+    public static function from(FrameSource $source, int $start, AreaMatte $region, Model $model): self
     {
         $bounds = $region->bounds();
         if ($bounds->isEmpty()) {
@@ -125,21 +133,113 @@ final class RegionFollower
         [$vx, $vy] = [$x1 - $x0, $y1 - $y0];
         $around = $this->where($now);
         $around = $around->union(Rect::of($around->x + (int) round($vx), $around->y + (int) round($vy), $around->width, $around->height));
-        $pyramid = $this->pyramid($frame, $around, 20 + min(40, 6 * $gap));
-        $linear = [$now->m[0], $now->m[1], $now->m[3], $now->m[4]];
-        $this->findCoarse($pyramid, $now, $linear, $vx, $vy, $gap);
-        foreach ($this->points as $point) {
-            if ($point->found) {
-                $this->findFine($point, $pyramid, $linear, $gap === 1);
-            }
-        }
-        $result = $this->fit();
+        $reach = $gap === 1 ? 0 : min(self::FURTHEST, 30 + 12 * $gap);
+        $pyramid = $this->pyramid($frame, $around, 26 + $reach);
+        $shift = $gap > 1 ? $this->sighted($pyramid, $now, $reach) : null;
+        $result = ($shift === null ? null : $this->tried($pyramid, $now, $shift[0], $shift[1], $gap)) ?? $this->tried($pyramid, $now, $vx, $vy, $gap);
         if ($result !== null) {
             $this->settle($pyramid, $result[0]);
             $this->before = $pyramid;
         }
 
         return $result ?? [null, 0.0];
+    }
+
+    /**
+     * Finds the points, expected where the last motion and a shift take them, and fits the motion.
+     *
+     * @return array{Matrix, float}|null
+     */
+    private function tried(Pyramid $pyramid, Matrix $now, float $vx, float $vy, int $gap): ?array
+    {
+        $linear = $this->linear($now);
+        $this->findCoarse($pyramid, $now, $linear, $vx, $vy, $gap);
+        foreach ($this->points as $point) {
+            if ($point->found) {
+                $this->findFine($point, $pyramid, $linear, $gap === 1);
+            }
+        }
+
+        return $this->fit();
+    }
+
+    /**
+     * Where a lost region is again, roughly: the shift from its last place at which the coarsest level is most like it
+     * (normalised cross-correlation).
+     *
+     * @return array{float, float}|null null where nothing is like it
+     */
+    private function sighted(Pyramid $pyramid, Matrix $now, int $reach): ?array
+    {
+        $level = self::LEVELS - 1;
+        $unit = 1 << $level;
+        $was = $this->before?->levels[$level];
+        if ($was === null) {
+            return null;
+        }
+        $xs = $ys = $values = [];
+        $step = sqrt($this->region->count()) / self::GRID;
+        for ($y = $this->region->y + $step / 2; $y < $this->region->bottom(); $y += $step) {
+            for ($x = $this->region->x + $step / 2; $x < $this->region->right(); $x += $step) {
+                [$u, $v] = $now->apply($x, $y);
+                $i = (int) floor($u / $unit) - $was->rect->x;
+                $j = (int) floor($v / $unit) - $was->rect->y;
+                if ($this->mask->at((int) $x, (int) $y) > 0.5 && $i >= 0 && $j >= 0 && $i < $was->rect->width && $j < $was->rect->height) {
+                    $xs[] = $i + $was->rect->x;
+                    $ys[] = $j + $was->rect->y;
+                    $values[] = $was->v[$j * $was->rect->width + $i];
+                }
+            }
+        }
+
+        return self::likest($values, $xs, $ys, $pyramid->levels[$level], intdiv($reach, $unit), $unit);
+    }
+
+    /**
+     * @param list<float> $values
+     * @param list<int>   $xs
+     * @param list<int>   $ys
+     *
+     * @return array{float, float}|null
+     */
+    private static function likest(array $values, array $xs, array $ys, Grey $grey, int $reach, int $unit): ?array
+    {
+        $n = count($values);
+        $mean = array_sum($values) / max(1, $n);
+        $norm = 0.0;
+        foreach ($values as $k => $v) {
+            $values[$k] = $v - $mean;
+            $norm += ($v - $mean) ** 2;
+        }
+        $best = null;
+        $most = self::SIGHTED;
+        $w = $grey->rect->width;
+        $h = $grey->rect->height;
+        $v = $grey->v;
+        for ($dy = -$reach; $dy <= $reach; ++$dy) {
+            for ($dx = -$reach; $dx <= $reach; ++$dx) {
+                $sum = $squares = $product = 0.0;
+                $seen = 0;
+                for ($k = 0; $k < $n; ++$k) {
+                    $i = $xs[$k] + $dx - $grey->rect->x;
+                    $j = $ys[$k] + $dy - $grey->rect->y;
+                    if ($i >= 0 && $j >= 0 && $i < $w && $j < $h) {
+                        $q = $v[$j * $w + $i];
+                        $sum += $q;
+                        $squares += $q * $q;
+                        $product += $q * $values[$k];
+                        ++$seen;
+                    }
+                }
+                $spread = $seen > 0.6 * $n ? $squares - $sum * $sum / $seen : 0.0;
+                if ($spread > 1e-6 && $product > $most * sqrt($spread * $norm)) {
+                    $most = $product / sqrt($spread * $norm);
+                    $best = [(float) ($dx * $unit), (float) ($dy * $unit)];
+                }
+            }
+        }
+
+        return $best;
     }
 
     /**
@@ -236,7 +336,7 @@ final class RegionFollower
             }
         }
         $tolerance = max(1.5, 0.07 * $this->size);
-        $robust = Similarity::robust($from, $to, $tolerance, $this->model);
+        $robust = Fit::robust($this->model, $from, $to, $tolerance);
         if ($robust === null) {
             return null;
         }
@@ -244,7 +344,7 @@ final class RegionFollower
         $sum = array_sum($weights);
         $inliers = count(array_filter($weights, static fn(float $w): bool => $w > 0.2));
         $share = $inliers / count($this->points);
-        if ($share < self::LEAST_SHARE || $inliers < 4 || abs(log(max(1e-6, $motion->scale()))) > 1.6) {
+        if ($share < self::LEAST_SHARE || $share < self::USUAL_SHARE * $this->usual || $inliers < 4 || abs(log(max(1e-6, $motion->scale()))) > 1.6) {
             return null;
         }
         $error = $likeness = 0.0;
@@ -256,6 +356,7 @@ final class RegionFollower
         $confidence = min(1.0, $share / 0.75)
             * max(0.0, min(1.0, ($likeness / $sum - 0.5) / 0.4))
             / (1.0 + $error / $sum / ($tolerance * $tolerance));
+        $this->usual += ($share - $this->usual) * ($this->usual === 0.0 ? 1.0 : self::LATELY);
 
         return [$motion, $confidence];
     }
@@ -278,11 +379,19 @@ final class RegionFollower
                 $look = $this->look($pyramid, $point->x, $point->y);
                 if ($look[0] !== null) {
                     $point->look = $look;
-                    $point->linear = [$motion->m[0], $motion->m[1], $motion->m[3], $motion->m[4]];
+                    $point->linear = $this->linear($motion);
                     $point->renewed = true;
                 }
             }
         }
+    }
+
+    /** @return array{float, float, float, float} how the region is turned, scaled and sheared about its middle */
+    private function linear(Matrix $motion): array
+    {
+        [$a, $b, , $c, $d] = $motion->affineAt($this->region->x + $this->region->width / 2, $this->region->y + $this->region->height / 2)->m;
+
+        return [$a, $b, $c, $d];
     }
 
     /** The region's bounds, moved. */

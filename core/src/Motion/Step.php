@@ -5,13 +5,28 @@ declare(strict_types=1);
 namespace Cossel\Core\Motion;
 
 use Cossel\Core\Geometry\Matrix;
+use Cossel\Core\Recipe\PathPoint;
 
 /** One frame of a track. */
 final readonly class Step
 {
     /**
-     * @param Matrix $matrix     from the track's reference to this frame, in picture heights
-     * @param float  $confidence 0 to 1
+     * @param Matrix               $matrix     from the track's reference to this frame, in picture heights
+     * @param float                $confidence 0 to 1
+     * @param list<PathPoint>|null $points     of a path whose points are followed on their own, as they are on this frame
+     * @param float|null           $open       how far the lids are open, 0 to 1, where an iris is followed
      */
-    public function __construct(public Matrix $matrix, public State $state, public float $confidence) {}
+    public function __construct(
+        public Matrix $matrix,
+        public State $state,
+        public float $confidence,
+        public ?array $points = null,
+        public ?float $open = null,
+    ) {}
+
+    /** The same, stated from another reference. */
+    public function on(Matrix $reference): self
+    {
+        return new self($this->matrix->times($reference), $this->state, $this->confidence, $this->points, $this->open);
+    }
 }

@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace Cossel\Core\Motion;
 
 use Cossel\Core\Geometry\Matrix;
+use Cossel\Core\Outline\Warp;
 use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\Node;
+use Cossel\Core\Recipe\PathPoint;
 
 /**
  * What a follow found: for every frame a motion from one reference. Only T(f) T(g)^-1 is ever used, so the reference
@@ -48,7 +50,31 @@ final readonly class Track
     /** The motion to a frame; beyond its ends the track stands still. */
     public function matrix(int $frame): Matrix
     {
-        return $this->steps[max($this->first(), min($this->last(), $frame))]->matrix;
+        return $this->step($frame)->matrix;
+    }
+
+    /** How the points that were followed on their own have moved from one frame to another, the motion taken off. */
+    public function warp(int $frame, int $at): ?Warp
+    {
+        $from = $this->step($at);
+        $to = $this->step($frame);
+        if ($from->points === null || $to->points === null || $from === $to) {
+            return null;
+        }
+        $back = $from->matrix->times($to->matrix->inverse());
+
+        return new Warp($from->points, array_map(static fn(PathPoint $p): PathPoint => $p->moved($back), $to->points));
+    }
+
+    /** How far the lids are open, where an iris was followed. */
+    public function open(int $frame): ?float
+    {
+        return $this->step($frame)->open;
+    }
+
+    private function step(int $frame): Step
+    {
+        return $this->steps[max($this->first(), min($this->last(), $frame))];
     }
 
     /**
@@ -62,9 +88,9 @@ final readonly class Track
         $on = $this->matrix($start);
         $all = $this->steps;
         foreach ($steps as $frame => $step) {
-            $all[$frame] = new Step($step->matrix->times($on), $step->state, $step->confidence);
+            $all[$frame] = $step->on($on);
         }
-        $all[$start] = new Step($on, State::Set, 1.0);
+        $all[$start] = isset($steps[$start]) ? $all[$start] : new Step($on, State::Set, 1.0, $this->step($start)->points, $this->step($start)->open);
         // A frame that the new steps do not reach from the old ones is left out rather than guessed.
         $connected = [$start => $all[$start]];
         for ($f = $start + 1; isset($all[$f]); ++$f) {
@@ -82,7 +108,14 @@ final readonly class Track
     {
         $frames = [];
         foreach ($this->steps as $frame => $step) {
-            $frames[] = ['frame' => $frame, 'matrix' => array_map(static fn(float $v): float => $v === 0.0 ? 0.0 : $v, $step->matrix->m), 'state' => $step->state->value, 'confidence' => round($step->confidence, 4)];
+            $frames[] = [
+                'frame' => $frame,
+                'matrix' => array_map(static fn(float $v): float => $v === 0.0 ? 0.0 : $v, $step->matrix->m),
+                'state' => $step->state->value,
+                'confidence' => round($step->confidence, 4),
+                ...($step->points === null ? [] : ['points' => array_map(static fn(PathPoint $p): array => [$p->x, $p->y, $p->inX, $p->inY, $p->outX, $p->outY], $step->points)]),
+                ...($step->open === null ? [] : ['open' => round($step->open, 4)]),
+            ];
         }
 
         return ['cossel' => self::FORMAT, 'start' => $this->start, 'model' => $this->model->value, 'frames' => $frames];
@@ -105,7 +138,7 @@ final readonly class Track
         $steps = [];
         $next = null;
         foreach ($root->get('frames', 'the frames')->items(1, 1_000_000) as $item) {
-            $item->object(['frame', 'matrix', 'state', 'confidence']);
+            $item->object(['frame', 'matrix', 'state', 'confidence', 'points', 'open']);
             $frame = $item->get('frame', 'a frame')->whole($next ?? 0, $next ?? 1_000_000);
             $next = $frame + 1;
             $numbers = array_map(static fn(Node $n): float => $n->number(-1e6, 1e6), $item->get('matrix', 'nine numbers')->items(9, 9));
@@ -115,9 +148,20 @@ final readonly class Track
             } catch (\DomainException) {
                 throw $item->get('matrix')->unexpected('a motion that can be undone');
             }
-            $steps[$frame] = new Step($matrix, $item->get('state', 'a state')->oneOf(State::class), $item->get('confidence', 'a confidence')->number(0, 1));
+            $steps[$frame] = new Step(
+                $matrix,
+                $item->get('state', 'a state')->oneOf(State::class),
+                $item->get('confidence', 'a confidence')->number(0, 1),
+                $item->optional('points', static fn(Node $points): array => array_map(self::point(...), $points->items(2, 500)), null),
+                $item->optional('open', static fn(Node $n): float => $n->number(0, 1), null),
+            );
         }
 
         return self::of($root->get('start', 'a frame')->whole(0, 1_000_000), $root->get('model', 'a model')->oneOf(Model::class), $steps);
+    }
+
+    private static function point(Node $n): PathPoint
+    {
+        return new PathPoint(...array_map(static fn(Node $v): float => $v->number(-1e3, 1e3), $n->items(6, 6)));
     }
 }

@@ -4,11 +4,15 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Outline;
 
-use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Rect;
+use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\AreaShape;
+use Cossel\Core\Recipe\Box;
+use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Join;
-use Cossel\Core\Recipe\Outline;
+use Cossel\Core\Recipe\Path;
+use Cossel\Core\Recipe\Shape;
 
 /**
  * The matte of an area's outline on one frame: its shapes, moved, feathered and joined in order. First file to read of
@@ -17,22 +21,19 @@ use Cossel\Core\Recipe\Outline;
 final readonly class AreaMatte
 {
     /**
-     * @param list<array{Join, PlacedEllipse}> $shapes
+     * @param list<array{Join, Placed}> $shapes
      */
     private function __construct(private array $shapes, private bool $invert, private Rect $frame) {}
 
-    /**
-     * @param Matrix $motion of the area from its outline's frame to this one, in picture heights
-     * @param Rect   $frame  the whole picture in pixels
-     */
-    public static function on(Outline $outline, int $number, Matrix $motion, Rect $frame): self
+    /** @param Rect $frame the whole picture in pixels */
+    public static function on(Area $area, int $number, Places $places, Rect $frame): self
     {
         $shapes = [];
-        foreach ($outline->shapes as $shape) {
-            $shapes[] = [$shape->join, PlacedEllipse::on($shape->at($number), $motion, $frame->height)];
+        foreach ($area->outline->shapes as $shape) {
+            $shapes[] = [$shape->join, self::placed($area, $shape->at($number), $number, $places, $frame)];
         }
 
-        return new self($shapes, $outline->invert, $frame);
+        return new self($shapes, $area->outline->invert, $frame);
     }
 
     /** Where the matte may be other than 0. */
@@ -71,5 +72,15 @@ final readonly class AreaMatte
         }
 
         return new Grey($rect, $matte);
+    }
+
+    private static function placed(Area $area, Shape $shape, int $number, Places $places, Rect $frame): Placed
+    {
+        return match (true) {
+            $shape instanceof Ellipse => PlacedEllipse::on($shape, $places->place($area, $shape, $number)->motion, $frame->height),
+            $shape instanceof Box, $shape instanceof Path => PlacedContour::on($shape, $places->place($area, $shape, $number), $frame->height),
+            $shape instanceof AreaShape => new PlacedMatte(self::on($places->area($shape->of), $number, $places, $frame), $shape->opacity),
+            default => throw new \LogicException('No such kind of shape: ' . $shape->kind()),
+        };
     }
 }

@@ -18,6 +18,12 @@ final readonly class Area
         public Motion $motion,
         public Live $live,
         public Keyed $strength,
+        public BlinkGuard $blinkGuard,
         public array $touches,
     ) {}
+
+    public function withOutline(Outline $outline): self
+    {
+        return new self($this->id, $this->name, $this->part, $this->person, $this->on, $outline, $this->motion, $this->live, $this->strength, $this->blinkGuard, $this->touches);
+    }
 }

@@ -10,4 +10,6 @@ enum Channel: string
     case Position = 'position';
     case Rotation = 'rotation';
     case Scale = 'scale';
+    case Shear = 'shear';
+    case Perspective = 'perspective';
 }

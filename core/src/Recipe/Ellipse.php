@@ -4,11 +4,10 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Recipe;
 
-/** An ellipse of an outline. Lengths in picture heights, angles in degrees clockwise. */
-final readonly class Ellipse
+/** An ellipse. */
+final readonly class Ellipse extends Shape
 {
-    /** The fields a keyframe may set; the first two hold a pair. */
-    public const KEYED = ['centre', 'radii', 'turn', 'featherIn', 'featherOut', 'grow', 'opacity'];
+    public const KIND = 'ellipse';
 
     /**
      * @param array{float, float} $centre
@@ -16,60 +15,33 @@ final readonly class Ellipse
      * @param list<ShapeKey>      $keys   by rising frame
      */
     public function __construct(
-        public string $id,
+        string $id,
         public array $centre,
         public array $radii,
         public float $turn = 0.0,
-        public float $featherIn = 0.0,
-        public float $featherOut = 0.0,
-        public float $grow = 0.0,
-        public float $opacity = 1.0,
-        public Join $join = Join::Add,
-        public array $keys = [],
-    ) {}
-
-    /** The ellipse as its keyframes make it on a frame. */
-    public function at(int $frame): self
-    {
-        if ($this->keys === []) {
-            return $this;
-        }
-
-        return new self(
-            $this->id,
-            $this->pair('centre', $frame, $this->centre),
-            $this->pair('radii', $frame, $this->radii),
-            $this->number('turn', $frame, $this->turn),
-            $this->number('featherIn', $frame, $this->featherIn),
-            $this->number('featherOut', $frame, $this->featherOut),
-            $this->number('grow', $frame, $this->grow),
-            $this->number('opacity', $frame, $this->opacity),
-            $this->join,
-        );
+        float $featherIn = 0.0,
+        float $featherOut = 0.0,
+        float $grow = 0.0,
+        float $opacity = 1.0,
+        Join $join = Join::Add,
+        array $keys = [],
+        ?Motion $motion = null,
+    ) {
+        parent::__construct($id, $featherIn, $featherOut, $grow, $opacity, $join, $keys, $motion);
     }
 
-    private function number(string $name, int $frame, float $unkeyed): float
+    public function kind(): string
     {
-        return Keyed::blend($this->keys, $frame, static function (ShapeKey $key) use ($name): ?float {
-            $v = $key->values[$name] ?? null;
-
-            return is_float($v) ? $v : null;
-        }) ?? $unkeyed;
+        return self::KIND;
     }
 
-    /**
-     * @param array{float, float} $unkeyed
-     *
-     * @return array{float, float}
-     */
-    private function pair(string $name, int $frame, array $unkeyed): array
+    protected function geometry(): array
     {
-        $part = fn(int $i): float => Keyed::blend($this->keys, $frame, static function (ShapeKey $key) use ($name, $i): ?float {
-            $v = $key->values[$name] ?? null;
+        return ['centre' => $this->centre, 'radii' => $this->radii, 'turn' => $this->turn];
+    }
 
-            return is_array($v) ? $v[$i] : null;
-        }) ?? $unkeyed[$i];
-
-        return [$part(0), $part(1)];
+    protected function with(array $values): static
+    {
+        return new self($this->id, $values['centre'], $values['radii'], $values['turn'], $values['featherIn'], $values['featherOut'], $values['grow'], $values['opacity'], $this->join, [], $this->motion);
     }
 }

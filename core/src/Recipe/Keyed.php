@@ -14,52 +14,34 @@ final readonly class Keyed
 
     public function at(int $frame): float
     {
-        return self::blend($this->keys, $frame, static fn(Key $key): float => $key->value) ?? $this->value;
-    }
-
-    /** Whether it is this value on every frame. */
-    public function isAlways(float $value): bool
-    {
         if ($this->keys === []) {
-            return $this->value === $value;
+            return $this->value;
         }
-        foreach ($this->keys as $key) {
-            if ($key->value !== $value) {
-                return false;
-            }
-        }
+        [$before, $after, $t] = self::between($this->keys, $frame);
 
-        return true;
+        return $before->value + ($after->value - $before->value) * $t;
     }
 
     /**
-     * The value between the neighbouring keyframes of a frame; before the first and after the last it stands still.
-     * Keyframes for which $value gives null do not set this value and are passed over.
+     * The keyframes a frame lies between and how far it is from the one to the other, eased. Before the first and after
+     * the last, values stand still.
      *
      * @template K of Key|ShapeKey|MotionKey
      *
-     * @param list<K>                 $keys
-     * @param callable(K): (float|null) $value
+     * @param non-empty-list<K> $keys by rising frame
+     *
+     * @return array{K, K, float}
      */
-    public static function blend(array $keys, int $frame, callable $value): ?float
+    public static function between(array $keys, int $frame): array
     {
-        $before = null;
+        $before = $keys[0];
         foreach ($keys as $key) {
-            $v = $value($key);
-            if ($v === null) {
-                continue;
+            if ($key->frame > $frame) {
+                return [$before, $key, $before === $key ? 0.0 : $before->ease->weight(($frame - $before->frame) / ($key->frame - $before->frame))];
             }
-            if ($key->frame >= $frame) {
-                if ($before === null || $key->frame === $frame) {
-                    return $v;
-                }
-                [$start, $from, $ease] = $before;
-
-                return $from + ($v - $from) * $ease->weight(($frame - $start) / ($key->frame - $start));
-            }
-            $before = [$key->frame, $v, $key->ease];
+            $before = $key;
         }
 
-        return $before[1] ?? null;
+        return [$before, $before, 0.0];
     }
 }

@@ -11,9 +11,11 @@ final readonly class Motion
     public const FOLLOW = 'follow';
     public const RIDE = 'ride';
 
+    /** Every channel a motion can have. */
+    public const WHOLE = [Channel::Position, Channel::Rotation, Channel::Scale, Channel::Shear, Channel::Perspective];
+
     /**
      * @param array{int, int}     $span  frames followed, both included
-     * @param float               $look  width of the band round the outline that is looked at too, picture heights
      * @param list<Channel>       $use
      * @param array{float, float} $pivot about which channels are dropped and corrections turn
      * @param string|null         $track sha256 of the track
@@ -25,11 +27,16 @@ final readonly class Motion
         public int $start = 0,
         public array $span = [0, 0],
         public Model $model = Model::Similarity,
-        public float $look = 0.0,
-        public array $use = [Channel::Position, Channel::Rotation, Channel::Scale],
+        public Look $look = new Look(),
+        public array $use = self::WHOLE,
         public array $pivot = [0.0, 0.0],
         public ?string $track = null,
         public array $keys = [],
         public ?string $on = null,
     ) {}
+
+    public function uses(Channel $channel): bool
+    {
+        return in_array($channel, $this->use, true);
+    }
 }

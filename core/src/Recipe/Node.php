@@ -166,6 +166,12 @@ final readonly class Node
         return [$a->number($least, $most), $b->number($least, $most)];
     }
 
+    /** @return array{float, float} a place or a shift, in picture heights */
+    public function point(): array
+    {
+        return $this->pair(-20, 20);
+    }
+
     /**
      * @template T of \BackedEnum
      *

@@ -7,6 +7,24 @@ namespace Cossel\Core\Recipe;
 /** The shapes of an area, stated as they stand on one frame. */
 final readonly class Outline
 {
-    /** @param list<Ellipse> $shapes joined in order */
+    /** @param list<Shape> $shapes joined in order */
     public function __construct(public int $at, public array $shapes = [], public bool $invert = false) {}
+
+    /** As a follower looks at it: hard-edged, grown by a margin, seen from its own frame, and never inverted. */
+    public function hard(float $margin): self
+    {
+        return new self($this->at, array_map(fn(Shape $shape): Shape => $shape->at($this->at)->hard($shape->join === Join::Cut ? 0.0 : $margin), $this->shapes));
+    }
+
+    /** @throws UnknownId */
+    public function shape(string $id): Shape
+    {
+        foreach ($this->shapes as $shape) {
+            if ($shape->id === $id) {
+                return $shape;
+            }
+        }
+
+        throw UnknownId::shape($id);
+    }
 }

@@ -43,8 +43,10 @@ final readonly class Recipe
     {
         $tracks = [];
         foreach ($this->areas as $area) {
-            if ($area->motion->by === Motion::FOLLOW && $area->motion->track !== null) {
-                $tracks[] = $area->motion->track;
+            foreach ([$area->motion, ...array_map(static fn(Shape $shape): ?Motion => $shape->motion, $area->outline->shapes)] as $motion) {
+                if ($motion?->by === Motion::FOLLOW && $motion->track !== null) {
+                    $tracks[] = $motion->track;
+                }
             }
         }
 

@@ -43,7 +43,7 @@ final class RecipeWriter
             'outline' => [
                 'at' => $area->outline->at,
                 'invert' => $area->outline->invert,
-                'shapes' => array_map($this->ellipse(...), $area->outline->shapes),
+                'shapes' => array_map($this->shape(...), $area->outline->shapes),
             ],
             'motion' => $this->motion($area->motion),
             'pick' => null,
@@ -54,22 +54,40 @@ final class RecipeWriter
                 'fadeOut' => $area->live->fadeOut,
             ],
             'strength' => self::keyed($area->strength),
-            'blinkGuard' => ['on' => false, 'keys' => []],
+            'blinkGuard' => ['on' => $area->blinkGuard->on, 'keys' => self::keys($area->blinkGuard->keys)],
             'pair' => null,
             'touches' => array_map(fn(Touch $touch): array => $this->touch($touch, true), $area->touches),
         ];
     }
 
     /** @return array<string, mixed> */
-    private function ellipse(Ellipse $ellipse): array
+    private function shape(Shape $shape): array
     {
-        $document = ['id' => $ellipse->id, 'kind' => 'ellipse', 'join' => $ellipse->join->value];
-        foreach (Ellipse::KEYED as $field) {
-            $document[$field] = $ellipse->{$field};
+        $document = ['id' => $shape->id, 'kind' => $shape->kind(), 'join' => $shape->join->value];
+        if ($shape instanceof AreaShape) {
+            $document['of'] = $shape->of;
         }
-        $document['keys'] = array_map(static fn(ShapeKey $key): array => ['frame' => $key->frame, ...$key->values, 'ease' => $key->ease->value], $ellipse->keys);
+        $document += self::values($shape->values());
+        $document['keys'] = array_map(static fn(ShapeKey $key): array => ['frame' => $key->frame, ...self::values($key->values), 'ease' => $key->ease->value], $shape->keys);
+        if (!$shape instanceof AreaShape) {
+            $document['motion'] = $shape->motion === null ? null : $this->motion($shape->motion);
+        }
 
         return $document;
+    }
+
+    /**
+     * @param array<string, mixed> $values of a shape
+     *
+     * @return array<string, mixed>
+     */
+    private static function values(array $values): array
+    {
+        if (isset($values['points'])) {
+            $values['points'] = array_map(static fn(PathPoint $p): array => ['at' => [$p->x, $p->y], 'in' => [$p->inX, $p->inY], 'out' => [$p->outX, $p->outY]], $values['points']);
+        }
+
+        return $values;
     }
 
     /** @return array<string, mixed> */
@@ -80,6 +98,7 @@ final class RecipeWriter
             'move' => [$key->moveX, $key->moveY],
             'turn' => $key->turn,
             'scale' => $key->scale,
+            'shear' => $key->shear,
             'ease' => $key->ease->value,
         ], $motion->keys);
         $shared = ['use' => array_map(static fn(Channel $channel): string => $channel->value, $motion->use), 'pivot' => $motion->pivot, 'keys' => $keys];
@@ -90,7 +109,9 @@ final class RecipeWriter
                 'start' => $motion->start,
                 'span' => $motion->span,
                 'model' => $motion->model->value,
-                'look' => ['by' => 'outline', 'margin' => $motion->look],
+                'look' => $motion->look->spots === []
+                    ? ['by' => 'outline', 'margin' => $motion->look->margin]
+                    : ['by' => 'spots', 'spots' => $motion->look->spots, 'radius' => $motion->look->radius],
                 'track' => $motion->track === null ? null : ['sha256' => $motion->track],
                 ...$shared,
             ],
@@ -123,7 +144,17 @@ final class RecipeWriter
 
         return [
             'value' => $keyed->value,
-            'keys' => array_map(static fn(Key $key): array => ['frame' => $key->frame, 'value' => $key->value, 'ease' => $key->ease->value], $keyed->keys),
+            'keys' => self::keys($keyed->keys),
         ];
+    }
+
+    /**
+     * @param list<Key> $keys
+     *
+     * @return list<array<string, mixed>>
+     */
+    private static function keys(array $keys): array
+    {
+        return array_map(static fn(Key $key): array => ['frame' => $key->frame, 'value' => $key->value, 'ease' => $key->ease->value], $keys);
     }
 }

@@ -11,4 +11,9 @@ final class UnknownId extends \DomainException
     {
         return new self("There is no area “{$id}” in this recipe.");
     }
+
+    public static function shape(string $id): self
+    {
+        return new self("There is no shape “{$id}” in this outline.");
+    }
 }

@@ -82,7 +82,7 @@ final class FrameRenderer
     /** The finished matte of an area's outline over a rectangle, live span, strength and switches left aside. */
     public function matte(Area $area, int $number, Rect $frame, Rect $rect): Grey
     {
-        return AreaMatte::on($area->outline, $number, $this->motions->of($area, $number), $frame)->matte($rect);
+        return AreaMatte::on($area, $number, $this->motions, $frame)->matte($rect);
     }
 
     /** @return \Generator<int, Planes> */
@@ -103,10 +103,13 @@ final class FrameRenderer
         $placed = [];
         foreach ($this->recipe->areas as $area) {
             $strength = $area->on ? $area->live->weight($number) * $area->strength->at($number) : 0.0;
+            $inside = $strength > 0.0 && $area->blinkGuard->on ? $strength * $area->blinkGuard->weight($number, $this->motions->openness($area, $number)) : $strength;
             $touches = $strength > 0.0 ? self::active($area->touches, $number) : [];
+            if ($inside <= 0.0) {
+                $touches = array_values(array_filter($touches, static fn(Touch $touch): bool => $touch->side === Side::Outside));
+            }
             if ($touches !== []) {
-                $matte = AreaMatte::on($area->outline, $number, $this->motions->of($area, $number), $frame);
-                $placed[] = new PlacedArea($matte, $touches, $strength);
+                $placed[] = new PlacedArea(AreaMatte::on($area, $number, $this->motions, $frame), $touches, $inside, $strength);
             }
         }
 
@@ -142,7 +145,7 @@ final class FrameRenderer
         $matte = $inside->isEmpty() ? null : $area->matte->matte($inside);
         $outer = null;
         foreach ($area->touches as $touch) {
-            $amount = $area->strength * $touch->amount->at($number);
+            $amount = $area->strength($touch->side) * $touch->amount->at($number);
             if ($touch->side === Side::Outside) {
                 $outer ??= ($matte ?? Grey::filled($planes->rect, 0.0))->window($planes->rect);
                 $weight = Weight::outside($outer, $amount);

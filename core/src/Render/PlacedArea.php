@@ -16,8 +16,17 @@ use Cossel\Core\Recipe\Touch;
  */
 final readonly class PlacedArea
 {
-    /** @param non-empty-list<Touch> $touches */
-    public function __construct(public AreaMatte $matte, public array $touches, public float $strength) {}
+    /**
+     * @param non-empty-list<Touch> $touches
+     * @param float                 $inside  strength of what it does to its inside
+     * @param float                 $outside and to its surroundings
+     */
+    public function __construct(public AreaMatte $matte, public array $touches, public float $inside, public float $outside) {}
+
+    public function strength(Side $side): float
+    {
+        return $side === Side::Inside ? $this->inside : $this->outside;
+    }
 
     /** The pixels its touches can change. */
     public function reach(Rect $frame): Rect

@@ -7,6 +7,7 @@ namespace Cossel\Core\Tests\Judge;
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Judge\Waveform;
 use Cossel\Core\Judge\Witness;
+use Cossel\Core\Motion\Motions;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Tests\Documents;
@@ -36,7 +37,8 @@ final class JudgeTest extends TestCase
 
     public function test_a_witness_holds_the_thing_still_while_it_moves(): void
     {
-        $area = Documents::read(['areas' => [Documents::area()]])->areas[0];
+        $recipe = Documents::read(['areas' => [Documents::area()]]);
+        $area = $recipe->areas[0];
         $frame = Rect::of(0, 0, 320, 180);
         $paint = static function (Matrix $motion) use ($frame): Planes {
             $planes = Planes::filled($frame, 0.0, 0.0, 0.0);
@@ -50,7 +52,7 @@ final class JudgeTest extends TestCase
         };
         $crops = [];
         foreach ([Matrix::identity(), Matrix::about(0.9, 0.5, 6, 0.9, 0.9, -0.15, 0.0)] as $motion) {
-            $witness = Witness::of($area, $motion, $frame, 40, 36);
+            $witness = Witness::of($area, new Motions($recipe, []), $motion, $frame, 40, 36);
             self::assertTrue($frame->contains($witness->needs($frame)));
             $crops[] = $witness->crop($paint($motion))->r;
         }

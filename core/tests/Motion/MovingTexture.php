@@ -5,12 +5,13 @@ declare(strict_types=1);
 namespace Cossel\Core\Tests\Motion;
 
 use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Motion\LumaSource;
+use Cossel\Core\Motion\FrameSource;
 use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 
 /** A textured disc that moves as told over a background that stays; computed from a formula, so at any sub-pixel place. */
-final class MovingTexture implements LumaSource
+final class MovingTexture implements FrameSource
 {
     /**
      * @param \Closure(int): Matrix $motion  of the disc, pixels, identity on frame 0
@@ -42,5 +43,12 @@ final class MovingTexture implements LumaSource
         }
 
         return new Grey($rect, $v);
+    }
+
+    public function colour(int $frame, Rect $rect): Planes
+    {
+        $v = $this->luma($frame, $rect)->v;
+
+        return new Planes($rect, $v, $v, $v);
     }
 }

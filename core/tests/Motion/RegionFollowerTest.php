@@ -5,24 +5,26 @@ declare(strict_types=1);
 namespace Cossel\Core\Tests\Motion;
 
 use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Motion\LumaSource;
+use Cossel\Core\Motion\FrameSource;
 use Cossel\Core\Motion\RegionFollower;
 use Cossel\Core\Motion\State;
 use Cossel\Core\Motion\Step;
 use Cossel\Core\Motion\TooLittleTexture;
 use Cossel\Core\Outline\AreaMatte;
 use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\Outline;
+use Cossel\Core\Tests\Still;
 use PHPUnit\Framework\TestCase;
 
 final class RegionFollowerTest extends TestCase
 {
     private static function disc(float $x = 0.75, float $y = 0.5): AreaMatte
     {
-        return AreaMatte::on(new Outline(0, [new Ellipse('s', [$x, $y], [0.27, 0.27])]), 0, Matrix::identity(), Rect::of(0, 0, 240, 160));
+        return Still::matte(new Outline(0, [new Ellipse('s', [$x, $y], [0.27, 0.27])]), Rect::of(0, 0, 240, 160));
     }
 
     private static function motion(): \Closure
@@ -31,7 +33,7 @@ final class RegionFollowerTest extends TestCase
     }
 
     /** @return array<int, Step> */
-    private static function follow(LumaSource $source, int $to, Model $model = Model::Similarity, int $start = 0): array
+    private static function follow(FrameSource $source, int $to, Model $model = Model::Similarity, int $start = 0): array
     {
         $steps = [];
         foreach (RegionFollower::from($source, $start, self::disc(), $model)->to($to) as $frame => $step) {
@@ -97,7 +99,7 @@ final class RegionFollowerTest extends TestCase
 
     public function test_a_flat_region_is_refused_in_words(): void
     {
-        $flat = new class implements LumaSource {
+        $flat = new class implements FrameSource {
             public function frame(): Rect
             {
                 return Rect::of(0, 0, 240, 160);
@@ -106,6 +108,11 @@ final class RegionFollowerTest extends TestCase
             public function luma(int $frame, Rect $rect): Grey
             {
                 return Grey::filled($rect, 0.4);
+            }
+
+            public function colour(int $frame, Rect $rect): Planes
+            {
+                return Planes::filled($rect, 0.4, 0.4, 0.4);
             }
         };
         $this->expectException(TooLittleTexture::class);

@@ -4,12 +4,11 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Tests\Outline;
 
-use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Outline\AreaMatte;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Join;
 use Cossel\Core\Recipe\Outline;
+use Cossel\Core\Tests\Still;
 use PHPUnit\Framework\TestCase;
 
 final class AreaMatteTest extends TestCase
@@ -22,7 +21,7 @@ final class AreaMatteTest extends TestCase
     public function test_shapes_join_as_the_formulas_say(): void
     {
         $frame = Rect::of(0, 0, 160, 100);
-        $matte = static fn(Ellipse ...$shapes): array => AreaMatte::on(new Outline(0, array_values($shapes)), 0, Matrix::identity(), $frame)->matte($frame)->v;
+        $matte = static fn(Ellipse ...$shapes): array => Still::matte(new Outline(0, array_values($shapes)), $frame)->matte($frame)->v;
         $a = $matte(self::ellipse(0.7, Join::Add));
         $b = $matte(self::ellipse(0.9, Join::Add, 0.8));
         $added = $matte(self::ellipse(0.7, Join::Add), self::ellipse(0.9, Join::Add, 0.8));
@@ -38,7 +37,7 @@ final class AreaMatteTest extends TestCase
     public function test_an_inverted_outline_reaches_over_the_whole_frame(): void
     {
         $frame = Rect::of(0, 0, 160, 100);
-        $matte = AreaMatte::on(new Outline(0, [self::ellipse(0.8, Join::Add)], true), 0, Matrix::identity(), $frame);
+        $matte = Still::matte(new Outline(0, [self::ellipse(0.8, Join::Add)], true), $frame);
         self::assertTrue($matte->bounds()->equals($frame));
         self::assertSame(1.0, $matte->matte($frame)->at(0, 0));
         self::assertSame(0.0, $matte->matte($frame)->at(80, 50));

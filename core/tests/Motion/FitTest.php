@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace Cossel\Core\Tests\Motion;
 
 use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Motion\Similarity;
+use Cossel\Core\Motion\Fit;
 use Cossel\Core\Recipe\Model;
 use Cossel\Core\Tests\Chance;
 use PHPUnit\Framework\TestCase;
 
-final class SimilarityTest extends TestCase
+final class FitTest extends TestCase
 {
     public function test_an_exact_motion_is_found_exactly_even_with_a_third_of_the_pairs_wrong(): void
     {
@@ -21,7 +21,7 @@ final class SimilarityTest extends TestCase
             $from[] = $p = [$random->between(0, 100), $random->between(0, 80)];
             $to[] = $i % 3 === 0 ? [$random->between(0, 100), $random->between(0, 80)] : $truth->apply(...$p);
         }
-        $found = Similarity::robust($from, $to, 1.0, Model::Similarity);
+        $found = Fit::robust(Model::Similarity, $from, $to, 1.0);
         self::assertNotNull($found);
         foreach ($truth->m as $i => $v) {
             self::assertEqualsWithDelta($v, $found[0]->m[$i], 1e-6);
@@ -45,7 +45,7 @@ final class SimilarityTest extends TestCase
 
             return $sum;
         };
-        $best = Similarity::fit($from, $to);
+        $best = Fit::least(Model::Similarity, $from, $to);
         self::assertNotNull($best);
         foreach ([[0.5, 1, 0, 0], [0, 1.02, 0, 0], [0, 1, 0.1, 0], [0, 1, 0, -0.1]] as [$turn, $scale, $dx, $dy]) {
             self::assertGreaterThan($cost($best), $cost($best->times(Matrix::about(5, 5, $turn, $scale, $scale, $dx, $dy))));
@@ -54,13 +54,39 @@ final class SimilarityTest extends TestCase
 
     public function test_position_alone_ignores_turns(): void
     {
-        $m = Similarity::fit([[0.0, 0.0], [1.0, 0.0]], [[5.0, 5.0], [5.0, 6.0]], null, Model::Position);
+        $m = Fit::least(Model::Position, [[0.0, 0.0], [1.0, 0.0]], [[5.0, 5.0], [5.0, 6.0]]);
         self::assertSame([1.0, 0.0, 4.5, 0.0, 1.0, 5.5, 0.0, 0.0, 1.0], $m?->m);
     }
 
     public function test_points_in_one_place_have_no_similarity(): void
     {
-        self::assertNull(Similarity::fit([[1.0, 1.0], [1.0, 1.0]], [[2.0, 2.0], [3.0, 3.0]]));
-        self::assertNull(Similarity::robust([], [], 1.0, Model::Similarity));
+        self::assertNull(Fit::least(Model::Similarity, [[1.0, 1.0], [1.0, 1.0]], [[2.0, 2.0], [3.0, 3.0]]));
+        self::assertNull(Fit::robust(Model::Similarity, [], [], 1.0));
+    }
+
+    public function test_affine_and_perspective_motions_are_found_exactly_and_without_being_pulled(): void
+    {
+        $random = Chance::seeded(8);
+        $affine = Matrix::of([1.1, 0.15, 4, -0.08, 0.93, -7, 0, 0, 1]);
+        $perspective = Matrix::of([1.05, 0.1, 3, -0.04, 0.97, -5, 0.0004, -0.0002, 1]);
+        foreach ([[Model::Affine, $affine, 1e-6], [Model::Perspective, $perspective, 0.2]] as [$model, $truth, $tolerance]) {
+            $from = $to = [];
+            for ($i = 0; $i < 80; ++$i) {
+                $from[] = $p = [$random->between(0, 200), $random->between(0, 200)];
+                $to[] = $i % 9 === 0 ? [$random->between(0, 200), $random->between(0, 200)] : $truth->apply(...$p);
+            }
+            [$found, $weights] = Fit::robust($model, $from, $to, 14.0) ?? [Matrix::identity(), []];
+            foreach ([[10.0, 10.0], [190.0, 20.0], [100.0, 180.0]] as [$x, $y]) {
+                [$u, $v] = $truth->apply($x, $y);
+                [$a, $b] = $found->apply($x, $y);
+                self::assertLessThan(max(0.05, $tolerance), hypot($u - $a, $v - $b), $model->value);
+            }
+            self::assertSame(0.0, $weights[9]);
+        }
+    }
+
+    public function test_points_on_a_line_do_not_settle_an_affine_motion(): void
+    {
+        self::assertNull(Fit::least(Model::Affine, [[0.0, 0.0], [1.0, 1.0], [2.0, 2.0]], [[0.0, 0.0], [1.0, 1.0], [2.0, 2.0]]));
     }
 }

@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Footage;
+
+use Cossel\Core\Motion\FrameSource;
+use Cossel\Core\Picture\Frame;
+use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\Planes;
+use Cossel\Core\Picture\Rect;
+
+/** Footage as a follower sees it: at a size where faces have enough pixels and no more. */
+final class FollowedFootage implements FrameSource
+{
+    private const HEIGHT = 540;
+
+    /** @var array{int, Frame}|null the frame read last */
+    private ?array $read = null;
+
+    public function __construct(private readonly FrameCache $frames, private readonly FootageFile $footage) {}
+
+    public function frame(): Rect
+    {
+        return FrameCache::sized($this->footage->info, self::HEIGHT)->rect();
+    }
+
+    public function luma(int $frame, Rect $rect): Grey
+    {
+        return $this->read($frame)->luma($rect);
+    }
+
+    public function colour(int $frame, Rect $rect): Planes
+    {
+        return $this->read($frame)->window($rect);
+    }
+
+    private function read(int $frame): Frame
+    {
+        if ($this->read === null || $this->read[0] !== $frame) {
+            $this->read = [$frame, $this->frames->frame($this->footage, $frame, self::HEIGHT)];
+        }
+
+        return $this->read[1];
+    }
+}

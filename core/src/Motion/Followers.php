@@ -1,0 +1,62 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Motion;
+
+use Cossel\Core\Outline\AreaMatte;
+use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\Ellipse;
+use Cossel\Core\Recipe\Look;
+use Cossel\Core\Recipe\Model;
+use Cossel\Core\Recipe\Outline;
+use Cossel\Core\Recipe\Path;
+use Cossel\Core\Recipe\Shape;
+
+/** Chooses how an area is followed. First file to read of this folder for following. */
+final class Followers
+{
+    /**
+     * @param Area       $area    whose outline, or one of whose shapes, is followed
+     * @param Shape|null $shape   to follow alone, for its own motion; null for the area
+     * @param Motions    $motions where things are so far
+     *
+     * @throws TooLittleTexture when there is not enough to hold on to
+     */
+    public static function from(FrameSource $source, Area $area, ?Shape $shape, int $start, Motions $motions): Follower
+    {
+        $motion = $shape === null ? $area->motion : $shape->motion ?? $area->motion;
+        if ($motion->model === Model::Outline) {
+            $path = self::path($shape === null ? $area->outline->shapes : [$shape]);
+
+            return OutlineFollower::from($source, $start, $path->at($area->outline->at), $motions->place($area, $path, $start));
+        }
+        $outline = $shape === null ? $area->outline : new Outline($area->outline->at, [$shape]);
+        $looked = $motion->look->spots === [] ? $outline->hard($motion->look->margin) : self::spots($outline->at, $motion->look);
+        $region = AreaMatte::on($area->withOutline($looked), $start, $motions, $source->frame());
+        if ($motion->model === Model::Iris) {
+            return IrisFollower::from($source, $start, $region);
+        }
+
+        // One spot tells no more than where it is.
+        return RegionFollower::from($source, $start, $region, count($motion->look->spots) === 1 ? Model::Position : $motion->model);
+    }
+
+    /** Round spots as an outline to look at. */
+    private static function spots(int $at, Look $look): Outline
+    {
+        return new Outline($at, array_map(static fn(array $spot): Ellipse => new Ellipse('spot', $spot, [$look->radius, $look->radius]), $look->spots));
+    }
+
+    /** @param list<Shape> $shapes */
+    private static function path(array $shapes): Path
+    {
+        foreach ($shapes as $shape) {
+            if ($shape instanceof Path) {
+                return $shape;
+            }
+        }
+
+        throw TooLittleTexture::noPath();
+    }
+}

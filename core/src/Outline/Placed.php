@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Outline;
+
+use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\Rect;
+
+/** A shape where it stands on one frame, in pixels of that frame. */
+interface Placed
+{
+    /** Where its matte may be other than 0. */
+    public function bounds(): Rect;
+
+    public function matte(Rect $rect): Grey;
+}

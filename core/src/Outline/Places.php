@@ -1,0 +1,18 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Outline;
+
+use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\Shape;
+use Cossel\Core\Recipe\UnknownId;
+
+/** Knows where the shapes of areas are on each frame. */
+interface Places
+{
+    public function place(Area $area, Shape $shape, int $frame): Place;
+
+    /** @throws UnknownId */
+    public function area(string $id): Area;
+}
