@@ -18,6 +18,8 @@ export default tseslint.config(
       'vue/html-closing-bracket-newline': 'off',
       'vue/html-indent': 'off',
       'no-console': 'error',
+      // Taken out of an object so as to leave it behind.
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_' }],
     },
   },
   { files: ['tests/**/*.mjs', 'scripts/**/*.mjs'], rules: { 'no-console': 'off' } },

@@ -25,6 +25,8 @@ final class BenchPictures
     public const USUAL_HEIGHTS = [540, 360, 180];
     /** Sizes frames are kept at, as shares of the footage's own. */
     private const SHARES = [1 / 8, 1 / 4, 3 / 8, 1 / 2, 3 / 4];
+    /** How strongly the tint veils the picture. */
+    private const VEIL = 0.45;
     private const WAVE_COLUMNS = 320;
     private const WAVE_ROWS = 120;
 
@@ -67,7 +69,7 @@ final class BenchPictures
         }
         $bytes = $view === View::Matte && $area !== null
             ? Bytes::greyBgrx8($renderer->matte($area, $number, $whole, $rect))
-            : self::bytes($renderer->bands($frame, $number, $rect));
+            : self::bytes($this->tinted($renderer->bands($frame, $number, $rect), $view === View::Tint ? $area : null, $renderer, $number, $whole));
 
         return new Picture(Jpeg::encode($bytes, $rect->width, $rect->height), $rect, $whole);
     }
@@ -88,7 +90,7 @@ final class BenchPictures
             $matte = $renderer->matte($area, $number, $whole, $needs)->v;
             $planes = new Planes($needs, $matte, $matte, $matte);
         } else {
-            $planes = self::joined($renderer->bands($frame, $number, $needs), $needs);
+            $planes = self::joined($this->tinted($renderer->bands($frame, $number, $needs), $view === View::Tint ? $area : null, $renderer, $number, $whole), $needs);
         }
 
         return Jpeg::encode(Bytes::bgrx8($witness->crop($planes)), $width, $height);
@@ -110,11 +112,34 @@ final class BenchPictures
     private function shown(Recipe $recipe, View $view, ?Area $area): Recipe
     {
         return match ($view) {
-            View::Result, View::Matte => $recipe,
+            View::Result, View::Matte, View::Tint => $recipe,
             View::Original => new Recipe($recipe->source),
             View::Base => new Recipe($recipe->source, $recipe->assets, $recipe->base),
             View::Without => new Recipe($recipe->source, $recipe->assets, $recipe->base, array_values(array_filter($recipe->areas, static fn(Area $a): bool => $a->id !== $area?->id)), $recipe->finish),
         };
+    }
+
+    /**
+     * Bands with an area's matte shown as a light veil; without an area they stay as they are.
+     *
+     * @param iterable<Planes> $bands
+     *
+     * @return iterable<Planes>
+     */
+    private function tinted(iterable $bands, ?Area $area, FrameRenderer $renderer, int $number, Rect $whole): iterable
+    {
+        foreach ($bands as $planes) {
+            if ($area !== null) {
+                $matte = $renderer->matte($area, $number, $whole, $planes->rect)->v;
+                foreach ($matte as $i => $m) {
+                    $k = self::VEIL * $m;
+                    $planes->r[$i] += ($k > 0.0 ? 1.0 - $planes->r[$i] : 0.0) * $k;
+                    $planes->g[$i] += ($k > 0.0 ? 1.0 - $planes->g[$i] : 0.0) * $k;
+                    $planes->b[$i] += ($k > 0.0 ? 1.0 - $planes->b[$i] : 0.0) * $k;
+                }
+            }
+            yield $planes;
+        }
     }
 
     private static function only(Recipe $recipe, Area $area): Recipe

@@ -13,6 +13,8 @@ enum View: string
     case Base = 'base';
     /** The outline of an area, white on black. */
     case Matte = 'matte';
+    /** The result, lightened where the area's matte is. */
+    case Tint = 'tint';
     /** The result without one area. */
     case Without = 'without';
 }

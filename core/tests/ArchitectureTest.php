@@ -18,6 +18,7 @@ final class ArchitectureTest extends TestCase
         'Recipe' => ['Geometry', 'Touch'],
         'Outline' => ['Geometry', 'Picture', 'Recipe'],
         'Motion' => ['Geometry', 'Outline', 'Picture', 'Recipe'],
+        'Propose' => ['Geometry', 'Motion', 'Recipe'],
         'Render' => ['Colour', 'Motion', 'Outline', 'Picture', 'Recipe', 'Touch'],
         'Judge' => ['Geometry', 'Outline', 'Picture', 'Recipe'],
     ];

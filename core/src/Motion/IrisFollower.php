@@ -50,12 +50,7 @@ final class IrisFollower implements Follower
         $planes = $this->window($start, $x, $y, 2.6 * $radius);
         $luma = self::luma($planes);
         $this->contrast = max(0.02, self::ringStep($luma, $x, $y, $radius));
-        $best = null;
-        foreach ([0.88, 0.94, 1.0, 1.06] as $size) {
-            foreach ([0.34, 0.42, 0.5] as $pupil) {
-                $best = self::better($best, self::tried($luma, null, [$x, $y, $size * $radius, $pupil * $size * $radius], 0.2 * $radius, 0.12 * $radius, $this->contrast));
-            }
-        }
+        $best = self::first($luma, $x, $y, $radius, 0.2 * $radius, $this->contrast);
         if ($best === null || $best[1] < self::LEAST_SHARE) {
             throw TooLittleTexture::noIris($start);
         }
@@ -81,6 +76,43 @@ final class IrisFollower implements Follower
         }
 
         return new self($source, $start, $bounds->x + $bounds->width / 2, $bounds->y + $bounds->height / 2, $radius);
+    }
+
+    /**
+     * The iris near a place, wherever between the lids it looks.
+     *
+     * @param float $reach furthest from the place its centre may be, pixels
+     *
+     * @return array{float, float, float}|null centre and radius in pixels; null where no round edge is seen
+     */
+    public static function circle(FrameSource $source, int $frame, float $x, float $y, float $radius, float $reach): ?array
+    {
+        $far = 2.0 * $radius + $reach;
+        $rect = Rect::around($x - $far, $y - $far, $x + $far, $y + $far)->intersect($source->frame());
+        if ($radius < 4 || $rect->width < 2 * $radius || $rect->height < $radius) {
+            return null;
+        }
+        $luma = self::luma($source->colour($frame, $rect));
+        $best = self::first($luma, $x, $y, $radius, $reach, max(0.05, self::ringStep($luma, $x, $y, $radius)));
+
+        return $best === null || $best[1] + $best[2] < self::LEAST ? null : array_slice($best[0], 0, 3);
+    }
+
+    /**
+     * The best fit of several sizes about a place.
+     *
+     * @return array{array{float, float, float, float}, float, float}|null as {@see fitted} gives it
+     */
+    private static function first(Grey $luma, float $x, float $y, float $radius, float $reach, float $contrast): ?array
+    {
+        $best = null;
+        foreach ([0.88, 0.94, 1.0, 1.06] as $size) {
+            foreach ([0.34, 0.42, 0.5] as $pupil) {
+                $best = self::better($best, self::tried($luma, null, [$x, $y, $size * $radius, $pupil * $size * $radius], $reach, 0.12 * $radius, $contrast));
+            }
+        }
+
+        return $best;
     }
 
     public function to(int $last): \Generator

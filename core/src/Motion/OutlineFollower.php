@@ -45,8 +45,11 @@ final class OutlineFollower implements Follower
     private readonly array $profiles;
     private readonly float $spread;
 
-    /** @param list<PathPoint> $points */
-    private function __construct(private readonly FrameSource $source, private readonly int $start, array $points)
+    /**
+     * @param list<PathPoint> $points
+     * @param bool            $plain  look for a plain step instead of the profiles of the start frame
+     */
+    private function __construct(private readonly FrameSource $source, private readonly int $start, array $points, bool $plain = false)
     {
         $this->points = $points;
         [$xs, $ys] = self::samples($points);
@@ -57,7 +60,12 @@ final class OutlineFollower implements Follower
         $profiles = [];
         $sum = 0.0;
         foreach ($xs as $k => $x) {
-            $profiles[] = $profile = self::profile($plane, $x, $ys[$k], $nx[$k], $ny[$k]);
+            $profiles[] = self::profile($plane, $x, $ys[$k], $nx[$k], $ny[$k]);
+        }
+        if ($plain) {
+            $profiles = array_fill(0, count($profiles), self::stepped($profiles));
+        }
+        foreach ($profiles as $profile) {
             foreach ($profile as $v) {
                 $sum += $v * $v;
             }
@@ -86,6 +94,29 @@ final class OutlineFollower implements Follower
         }
 
         return new self($source, $start, $points);
+    }
+
+    /**
+     * A path drawn to the edge it lies along: its parts look across it for a plain step between what lies inside and
+     * outside, in the mixture that best tells these apart.
+     *
+     * @param list<PathPoint> $points pixels
+     * @param int             $reach  furthest a part may go in one round, pixels
+     *
+     * @return list<PathPoint> the same where no edge is seen
+     */
+    public static function settled(FrameSource $source, int $frame, array $points, int $reach): array
+    {
+        try {
+            $follower = new self($source, $frame, $points, true);
+        } catch (TooLittleTexture) {
+            return $points;
+        }
+        [$xs, $ys] = self::samples($points);
+        $plane = $follower->told($follower->window($frame, $xs, $ys, self::ACROSS + 2 * $reach));
+        [$found] = $follower->parts($plane, $xs, $ys, [[$reach, 4.0], [$reach, 1.5], ...self::ROUNDS]);
+
+        return self::path($points, ...$found);
     }
 
     public function to(int $last): \Generator
@@ -136,8 +167,23 @@ final class OutlineFollower implements Follower
             $xs[$k] = $x + $dx;
             $ys[$k] += $dy;
         }
+
+        return $this->parts($plane, $xs, $ys, self::ROUNDS);
+    }
+
+    /**
+     * Each part to where its profile fits best.
+     *
+     * @param list<float>              $xs
+     * @param list<float>              $ys
+     * @param list<array{int, float}> $rounds as {@see ROUNDS}
+     *
+     * @return array{array{list<float>, list<float>}, float} where the samples are, and the share of them that fit well
+     */
+    private function parts(Grey $plane, array $xs, array $ys, array $rounds): array
+    {
         $good = 0;
-        foreach (self::ROUNDS as [$reach, $stiffness]) {
+        foreach ($rounds as [$reach, $stiffness]) {
             [$nx, $ny] = self::normals($xs, $ys);
             $shift = $weight = [];
             $good = 0;
@@ -433,6 +479,23 @@ final class OutlineFollower implements Follower
     private static function profile(Grey $plane, float $x, float $y, float $nx, float $ny): array
     {
         return self::centred(self::line($plane, $x, $y, $nx, $ny, self::ACROSS), 0);
+    }
+
+    /**
+     * A plain step, higher inside, as high as the clearer ones of these profiles: where a path does not lie on its edge
+     * yet, its own profile tells little.
+     *
+     * @param non-empty-list<list<float>> $profiles
+     *
+     * @return list<float>
+     */
+    private static function stepped(array $profiles): array
+    {
+        $heights = array_map(static fn(array $p): float => (array_sum(array_slice($p, 0, self::ACROSS)) - array_sum(array_slice($p, -self::ACROSS))) / self::ACROSS, $profiles);
+        sort($heights);
+        $half = max(0.01, $heights[(int) (0.8 * count($heights))] / 2);
+
+        return [...array_fill(0, self::ACROSS, $half), 0.0, ...array_fill(0, self::ACROSS, -$half)];
     }
 
     /**

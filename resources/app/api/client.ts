@@ -1,4 +1,4 @@
-import type { Delivery, Follow, Format, Job, Kind, Motions, PictureRequest, Recipe, RecipeState, Shot, Waveform } from './types';
+import type { Area, Delivery, Follow, Format, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Shot, Waveform } from './types';
 
 /** A request the server refused, with its sentence; status 0 when it could not be reached at all. */
 export class ApiError extends Error {
@@ -99,8 +99,14 @@ export const api = {
     (await (await send('POST', `/shots/${shot}/waveform`, JSON.stringify(request), 'application/json', signal)).json()) as Waveform,
 
   follows: (shot: number) => json<Follow[]>('GET', `/shots/${shot}/follows`),
-  follow: (shot: number, wanted: { area: string; start: number; from: number; to: number }) => json<Follow>('POST', `/shots/${shot}/follows`, wanted),
+  follow: (shot: number, wanted: { area: string; shape: string | null; start: number; from: number; to: number }) => json<Follow>('POST', `/shots/${shot}/follows`, wanted),
   stopFollow: (follow: number) => json<Follow>('POST', `/follows/${follow}/stop`),
+
+  edge: (shot: number, wanted: { frame: number; from: Pair; to: Pair }, signal?: AbortSignal) =>
+    send('POST', `/shots/${shot}/edge`, JSON.stringify(wanted), 'application/json', signal).then(async (answer) => ((await answer.json()) as { points: PathPoint[] }).points),
+  person: async (shot: number, wanted: { frame: number; landmarks: Pair[] }) => (await json<{ areas: Area[] }>('POST', `/shots/${shot}/person`, wanted)).areas,
+  readSvg: async (svg: string) => (await json<{ paths: PathPoint[][] }>('POST', '/svg', { svg })).paths,
+  svgUrl: (shot: number, area: string, frame: number) => `/api/shots/${shot}/areas/${area}/outline.svg?frame=${frame}`,
 
   deliveries: () => list<Delivery>('/deliveries'),
   deliver: (shot: number, wanted: { format: string; from: number; to: number }) => json<Delivery>('POST', `/shots/${shot}/deliveries`, wanted),

@@ -1,7 +1,9 @@
 /** The shapes that go over the wire; docs/recipe.md describes the recipe. */
 
 export type Pair = [number, number];
-export interface Keyed { value: number; keys: { frame: number; value: number; ease: string }[] }
+export type Ease = 'smooth' | 'linear' | 'hold';
+export interface NumberKey { frame: number; value: number; ease?: Ease }
+export interface Keyed { value: number; keys: NumberKey[] }
 export type MaybeKeyed = number | Keyed;
 
 export interface Touch {
@@ -13,35 +15,55 @@ export interface Touch {
   [parameter: string]: unknown;
 }
 
-export interface Ellipse {
-  id: string;
-  kind: 'ellipse';
-  join: 'add' | 'cut' | 'keep';
+export type Join = 'add' | 'cut' | 'keep';
+export interface PathPoint { at: Pair; in: Pair; out: Pair }
+
+/** The values of a shape that keyframes may set; which of them a shape has depends on its kind. */
+export interface ShapeValues {
   centre: Pair;
   radii: Pair;
   turn: number;
+  round: number;
+  points: PathPoint[];
   featherIn: number;
   featherOut: number;
   grow: number;
   opacity: number;
-  keys: unknown[];
 }
+export type ShapeKey = { frame: number; ease?: Ease } & Partial<ShapeValues>;
 
-export type Model = 'position' | 'similarity';
-export type Channel = 'position' | 'rotation' | 'scale';
+interface Drawn extends Pick<ShapeValues, 'featherIn' | 'featherOut' | 'grow' | 'opacity'> {
+  id: string;
+  join: Join;
+  keys: ShapeKey[];
+  motion: Motion | null;
+}
+export interface Ellipse extends Drawn, Pick<ShapeValues, 'centre' | 'radii' | 'turn'> { kind: 'ellipse' }
+export interface Box extends Drawn, Pick<ShapeValues, 'centre' | 'radii' | 'turn' | 'round'> { kind: 'box' }
+export interface Path extends Drawn, Pick<ShapeValues, 'points'> { kind: 'path' }
+export interface AreaShape { id: string; kind: 'area'; join: Join; of: string; opacity: number; keys: ShapeKey[] }
+export type DrawnShape = Ellipse | Box | Path;
+export type Shape = DrawnShape | AreaShape;
+
+export type Model = 'position' | 'similarity' | 'affine' | 'perspective' | 'outline' | 'iris';
+export type Channel = 'position' | 'rotation' | 'scale' | 'shear' | 'perspective';
+export type Look = { by: 'outline'; margin: number } | { by: 'spots'; spots: Pair[]; radius: number };
+export interface MotionKey { frame: number; move: Pair; turn: number; scale: number; shear: number; ease?: Ease }
 
 export interface Motion {
   by: 'none' | 'follow' | 'ride';
   start?: number;
   span?: Pair;
   model?: Model;
-  look?: { by: 'outline'; margin: number };
+  look?: Look;
   use: Channel[];
   pivot: Pair;
   track?: { sha256: string } | null;
   on?: string;
-  keys: unknown[];
+  keys: MotionKey[];
 }
+
+export interface Outline { at: number; invert: boolean; shapes: Shape[] }
 
 export interface Area {
   id: string;
@@ -49,12 +71,12 @@ export interface Area {
   part: string;
   person: string | null;
   on: boolean;
-  outline: { at: number; invert: boolean; shapes: Ellipse[] };
+  outline: Outline;
   motion: Motion;
   pick: null;
   live: { from: number; to: number; fadeIn: number; fadeOut: number };
   strength: MaybeKeyed;
-  blinkGuard: { on: false; keys: never[] };
+  blinkGuard: { on: boolean; keys: NumberKey[] };
   pair: null;
   touches: Touch[];
 }
@@ -121,19 +143,23 @@ export interface Shot {
 
 export interface Job { id: number; name: string; people: { slug: string; name: string }[]; shots: Shot[] }
 
+/** Where an area's shapes are on each frame: a matrix of their own, and the shifts of path points followed on their own. */
+export interface ShapeMotions { matrices?: number[][]; shifts?: Record<number, number[][]> }
+
 export interface Motions {
   from: number;
-  areas: Record<string, { matrices: number[][]; confidence: (number | null)[]; states: (string | null)[] }>;
+  areas: Record<string, { matrices: number[][]; confidence: (number | null)[]; states: (string | null)[]; open: (number | null)[]; shapes: Record<string, ShapeMotions> }>;
 }
 
 export interface Follow {
   id: number;
   area: string;
+  shape: string | null;
   state: 'waiting' | 'following' | 'done' | 'stopped' | 'failed';
   start: number;
   from: number;
   to: number;
-  steps: [number, number][];
+  steps: [number, number, string][];
   message: string | null;
 }
 
@@ -159,7 +185,7 @@ export interface Delivery {
   createdAt: string | null;
 }
 
-export type View = 'result' | 'original' | 'base' | 'matte' | 'without';
+export type View = 'result' | 'original' | 'base' | 'matte' | 'tint' | 'without';
 
 export interface PictureRequest {
   /** Left out for the saved revision. */

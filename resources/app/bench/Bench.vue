@@ -3,22 +3,26 @@ import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { api, type Picture } from '../api/client';
-import type { Area, Channel, Ellipse, Kind, Model, Pair, PictureRequest, Shot, Touch, View } from '../api/types';
+import type { Area, Kind, Pair, PictureRequest, Shot, Touch, View } from '../api/types';
 import DeliverDialog from '../deliveries/DeliverDialog.vue';
 import { useNotices } from '../useNotices';
 import SmallSwitch from '../widgets/SmallSwitch.vue';
+import FindPerson from './FindPerson.vue';
 import FollowPanel from './FollowPanel.vue';
 import FollowStrips from './FollowStrips.vue';
 import JudgePanel from './JudgePanel.vue';
 import OutlinePanel from './OutlinePanel.vue';
 import PictureStage from './PictureStage.vue';
+import type { Drawing, Tool } from './PenLayer.vue';
 import TouchList from './TouchList.vue';
 import WaveformScope from './WaveformScope.vue';
 import WitnessRow from './WitnessRow.vue';
-import { apply, inverse, rounded, scaleOf, turnOf } from './geometry';
+import { apply } from './geometry';
+import { useFollowing, stillMotion } from './useFollowing';
 import { labelOf } from './touches';
 import { SHORTCUTS, useKeys } from './useKeys';
 import { useMotions, weakFrames } from './useMotions';
+import { useOutlines } from './useOutlines';
 import { usePictures } from './usePictures';
 import { usePlayback } from './usePlayback';
 import { usePlayhead } from './usePlayhead';
@@ -41,10 +45,11 @@ const stage = ref<InstanceType<typeof PictureStage>>();
 const tab = ref<string>('base');
 const step = ref(1);
 const split = ref(false);
-const drawing = ref(false);
 const helping = ref(false);
 const delivering = ref(false);
 const naming = ref(false);
+const finding = ref(false);
+const people = ref<{ slug: string; name: string }[]>([]);
 const newName = ref('Face');
 const SURROUNDS = ['#2a2a2a', '#5a5a5a', '#9a9a9a'];
 const surround = ref(Number(localStorage.getItem('surround') ?? 0));
@@ -52,9 +57,26 @@ const surround = ref(Number(localStorage.getItem('surround') ?? 0));
 const areas = computed<Area[]>(() => store.recipe.value?.areas ?? []);
 const area = computed<Area | null>(() => areas.value.find((a) => a.id === tab.value) ?? null);
 const letters = computed(() => Object.fromEntries(areas.value.map((a, i) => [a.id, i < 26 ? String.fromCharCode(65 + i) : String(i + 1)])));
-const matrices = computed(() => Object.fromEntries(areas.value.map((a) => [a.id, motions.matrix(a.id, playhead.frame.value)])));
 const confidence = computed(() => Object.fromEntries(areas.value.map((a) => [a.id, motions.confidence(a.id)])));
 const weak = computed(() => (area.value ? weakFrames(confidence.value[area.value.id] ?? [], props.shot.from) : []));
+
+/** The touch whose control is being dragged, or true for anything else that is. */
+const dragged = ref<Touch | true | null>(null);
+const dragging = (on: boolean): void => {
+  dragged.value = on ? true : null;
+};
+const outlining = useOutlines(props.shot.id, store, motions, playhead, area, dragging);
+const following = useFollowing(store, motions, playhead, area, outlining, dragging);
+const staged = computed(() =>
+  Object.fromEntries(areas.value.map((a) => [a.id, outlining.staged(a).map((s) => (a.id === tab.value && following.correcting.value ? { ...s, matrix: following.withLive(s.matrix, a.motion.pivot) } : s))])),
+);
+/** The spots that the chosen area's follower looks at. */
+const spots = computed<Pair[]>(() => {
+  const look = following.motion.value?.look;
+  if (!area.value || step.value !== 2 || look?.by !== 'spots') return [];
+  const m = motions.matrix(area.value.id, playhead.frame.value);
+  return look.spots.map((p) => apply(m, p));
+});
 
 const { view, outlines } = useKeys({
   step: (by) => goTo(playhead.frame.value + by),
@@ -78,24 +100,26 @@ const { view, outlines } = useKeys({
     const found = areas.value.find((a) => letters.value[a.id] === letter);
     if (found) tab.value = found.id;
   },
-  nudge: () => undefined,
+  nudge: (dx, dy) => stage.value?.nudge(dx, dy) ?? false,
+  remove: () => stage.value?.removeSelected() ?? false,
+  all: () => stage.value?.selectAll() ?? false,
   help: () => (helping.value = !helping.value),
   escape: () => {
-    drawing.value = false;
+    if (outlining.tool.value) outlining.tool.value = null;
+    else if (!stage.value?.deselect()) following.correcting.value = false;
     playback.halt();
   },
 });
-const effectiveView = computed<View>(() => ((view.value === 'matte' || view.value === 'without') && !area.value ? 'result' : view.value));
+const AREA_VIEWS: View[] = ['matte', 'tint', 'without'];
+const effectiveView = computed<View>(() => (AREA_VIEWS.includes(view.value) && !area.value ? 'result' : view.value));
 
 /** Whether what is shown depends on which area is chosen. */
-const viewsArea = computed(() => effectiveView.value === 'matte' || effectiveView.value === 'without');
+const viewsArea = computed(() => AREA_VIEWS.includes(effectiveView.value));
 
 // --- pictures -------------------------------------------------------------------------------------------------
 const wantedHeight = ref(0);
 const seen = shallowRef<[number, number, number, number] | null>(null);
 const original = shallowRef<Picture | null>(null);
-/** The touch whose control is being dragged, or true for anything else that is. */
-const dragged = ref<Touch | true | null>(null);
 let originalKey = '';
 
 function request(view_: View, height: number): PictureRequest {
@@ -155,7 +179,7 @@ watch(() => playback.playing.value, (playing) => {
 
 const scopeRequest = computed<PictureRequest | null>(() => {
   if (!store.recipe.value || playback.playing.value) return null;
-  const r: PictureRequest = { frame: playhead.frame.value, view: effectiveView.value === 'matte' ? 'result' : effectiveView.value, area: null, height: 180 };
+  const r: PictureRequest = { frame: playhead.frame.value, view: effectiveView.value === 'matte' || effectiveView.value === 'tint' ? 'result' : effectiveView.value, area: null, height: 180 };
   if (store.unsaved.value) r.recipe = store.recipe.value;
   return JSON.parse(JSON.stringify(r)) as PictureRequest;
 });
@@ -167,6 +191,7 @@ onMounted(async () => {
   try {
     await store.load();
     await motions.poll();
+    people.value = (await api.job(props.shot.jobId)).people;
     tab.value = areas.value[0]?.id ?? 'base';
     step.value = area.value && area.value.touches.length > 0 ? 4 : 1;
     refresh();
@@ -205,7 +230,7 @@ async function addArea(): Promise<void> {
       person: null,
       on: true,
       outline: { at: playhead.frame.value, invert: false, shapes: [] },
-      motion: { by: 'none', use: ['position', 'rotation', 'scale'], pivot: [0, 0], keys: [] },
+      motion: stillMotion(),
       pick: null,
       live: { from: props.shot.from, to: props.shot.to, fadeIn: 0, fadeOut: 0 },
       strength: 1,
@@ -216,8 +241,19 @@ async function addArea(): Promise<void> {
   });
   tab.value = id;
   step.value = 1;
-  drawing.value = true;
+  outlining.tool.value = 'ellipse';
   await store.commit(`Add ${name}`);
+}
+
+async function takeProposed(found: Area[]): Promise<void> {
+  // Made while an area was still empty: that one gives way.
+  const empty = area.value && area.value.outline.shapes.length === 0 && area.value.touches.length === 0 ? area.value.id : null;
+  store.edit((recipe) => {
+    recipe.areas = [...recipe.areas.filter((a) => a.id !== empty), ...found];
+  });
+  outlining.tool.value = null;
+  tab.value = found[0]?.id ?? tab.value;
+  await store.commit('Areas of a person');
 }
 
 function ofArea(label: string, change: (a: Area) => void): void {
@@ -246,89 +282,39 @@ function liveEnd(last: boolean): void {
   });
 }
 
-function drawn(centre: Pair, radii: Pair): void {
-  drawing.value = false;
-  const chosen = area.value;
-  if (!chosen || !store.recipe.value) return;
-  const id = chosen.outline.shapes[0]?.id ?? freshId(store.recipe.value, 's');
-  const matrix = motions.matrix(chosen.id, playhead.frame.value);
-  const moved = chosen.motion.by !== 'none';
-  ofArea('draw', (a) => {
-    const scale = moved ? scaleOf(matrix) : 1;
-    const old = a.outline.shapes[0];
-    const at = moved ? apply(inverse(matrix), centre) : centre;
-    if (!moved) a.outline.at = playhead.frame.value;
-    a.outline.shapes = [{
-      id,
-      kind: 'ellipse',
-      join: 'add',
-      centre: [rounded(at[0]), rounded(at[1])],
-      radii: [rounded(radii[0] / scale), rounded(radii[1] / scale)],
-      turn: moved ? rounded(-turnOf(matrix)) : 0,
-      featherIn: old?.featherIn ?? 0.01,
-      featherOut: old?.featherOut ?? 0.03,
-      grow: 0,
-      opacity: 1,
-      keys: [],
-    }];
-    a.motion.pivot = [rounded(at[0]), rounded(at[1])];
-  });
-}
-
-function shapeChange(shape: Ellipse, change: Partial<Ellipse>, chosenId: string | undefined = area.value?.id): void {
-  dragged.value = true;
-  store.edit((recipe) => {
-    const own = recipe.areas.find((a) => a.id === chosenId)?.outline.shapes.find((s) => s.id === shape.id);
-    if (own) Object.assign(own, change);
-  });
-}
-function shapeDone(what: string): void {
-  dragged.value = null;
-  void store.commit(`${area.value?.name ?? ''}: ${what.toLowerCase()}`);
-}
-
-async function follow(from: number, to: number): Promise<void> {
-  const chosen = area.value;
-  const shape = chosen?.outline.shapes[0];
-  if (!chosen || !shape) return;
-  if (chosen.motion.by !== 'follow') {
-    ofArea('follow', (a) => {
-      a.motion = { by: 'follow', start: playhead.frame.value, span: [from, to], model: a.motion.model ?? 'similarity', look: a.motion.look ?? { by: 'outline', margin: 0 }, use: a.motion.use, pivot: shape.centre, track: null, keys: [] };
-    });
+function drawn(drawing: Drawing): void {
+  if (drawing.kind !== 'spot') {
+    outlining.drawn(drawing);
+    return;
   }
-  await store.settled();
-  await motions.follow(chosen.id, playhead.frame.value, from, to);
+  following.addSpot(drawing.at);
+  const look = following.motion.value?.look;
+  if (look?.by === 'spots' && look.spots.length > 1) outlining.tool.value = null;
 }
 
-function setMotion(label: string, change: (m: Area['motion']) => void, save = true): void {
-  const chosen = area.value;
-  if (!chosen) return;
-  store.edit((recipe) => {
-    const own = recipe.areas.find((a) => a.id === chosen.id);
-    if (!own) return;
-    if (own.motion.by !== 'follow') {
-      own.motion = { by: 'follow', start: playhead.frame.value, span: [props.shot.from, props.shot.to], model: 'similarity', look: { by: 'outline', margin: 0 }, use: own.motion.use, pivot: own.outline.shapes[0]?.centre ?? [0, 0], track: null, keys: [] };
-    }
-    change(own.motion);
+function guardKey(value: number): void {
+  const frame = playhead.frame.value;
+  ofArea(`blink guard, frame ${frame}`, (a) => {
+    a.blinkGuard.keys = [...a.blinkGuard.keys.filter((k) => k.frame !== frame), { frame, value, ease: 'smooth' as const }].sort((x, y) => x.frame - y.frame);
   });
-  if (save) void store.commit(`${chosen.name}: ${label}`);
-}
-const setModel = (model: Model): void => setMotion('motion model', (m) => (m.model = model));
-function toggleChannel(channel: Channel): void {
-  setMotion(`use of ${channel}`, (m) => (m.use = m.use.includes(channel) ? m.use.filter((c) => c !== channel) : (['position', 'rotation', 'scale'] as Channel[]).filter((c) => c === channel || m.use.includes(c))));
 }
 
 // --- words ----------------------------------------------------------------------------------------------------
 const outlineWords = computed(() => {
-  const s = area.value?.outline.shapes[0];
-  return s ? `ellipse · feather ${(s.featherIn * 100).toFixed(0)} / ${(s.featherOut * 100).toFixed(0)} %${area.value?.outline.invert ? ' · inverted' : ''}` : 'not drawn yet';
+  const shapes = area.value?.outline.shapes ?? [];
+  const first = shapes[0];
+  if (!first) return 'not drawn yet';
+  const rest = shapes.slice(1).map((s) => `${{ add: 'plus', cut: 'less', keep: 'kept in' }[s.join]} ${s.kind === 'area' ? (areas.value.find((a) => a.id === s.of)?.name ?? s.of) : s.kind}`);
+  const feather = first.kind === 'area' ? '' : ` · feather ${(first.featherIn * 100).toFixed(0)} / ${(first.featherOut * 100).toFixed(0)} %`;
+  return `${[first.kind, ...rest].join(', ')}${feather}${area.value?.outline.invert ? ' · inverted' : ''}`;
 });
 const followWords = computed(() => {
   const a = area.value;
   if (!a) return '';
   const open = motions.openFor(a.id);
   if (open) return `following, ${open.steps.length} of ${open.to - open.from}`;
-  if (!a.motion.track) return 'not followed';
+  if (a.motion.by === 'ride') return `rides on ${areas.value.find((other) => other.id === a.motion.on)?.name ?? a.motion.on}`;
+  if (!a.motion.track) return a.motion.keys.length ? `by hand, ${a.motion.keys.length} keyframes` : 'not followed';
   const c = (confidence.value[a.id] ?? []).filter((v): v is number => v !== null);
   const worst = Math.min(...c);
   const at = (confidence.value[a.id] ?? []).indexOf(worst);
@@ -340,7 +326,14 @@ const treatWords = computed(() => {
 });
 const STEPS = ['Outline', 'Follow', 'Pick', 'Treat', 'Judge'];
 const words = computed(() => [outlineWords.value, followWords.value, 'all inside the outline', treatWords.value, VIEW_WORDS[effectiveView.value]]);
-const VIEW_WORDS: Record<View, string> = { result: 'showing the result', original: 'showing the original', base: 'showing the base only', matte: 'showing the matte', without: 'showing without this area' };
+const VIEW_WORDS: Record<View, string> = { result: 'showing the result', original: 'showing the original', base: 'showing the base only', matte: 'showing the matte', tint: 'showing the matte as a tint', without: 'showing without this area' };
+const TOOL_WORDS: Record<Tool, string> = {
+  ellipse: 'Drag across the picture to draw an ellipse.',
+  box: 'Drag across the picture to draw a box.',
+  path: 'Click for corners, click and drag for curves; close on the first point.',
+  edges: 'Click along an edge: the path keeps to it. Close on the first point.',
+  spot: 'Click a spot that can be told apart; a second one gives rotation and scale.',
+};
 const zoomWords = computed(() => `${Math.round(stage.value?.percent ?? 0)} %`);
 const nextHint = computed(() => {
   if (areas.value.length === 0) return 'Set the base grade first, then add an area with + and draw it on the frame that shows it best.';
@@ -381,21 +374,22 @@ function setSurround(i: number): void {
         ref="stage"
         :aspect="aspect" :rows="footage.height"
         :main="pictures.main.value" :patch="pictures.patch.value" :other="original" :split="split"
-        :areas="areas" :chosen="area?.id ?? null" :letters="letters" :matrices="matrices"
-        :outlines="outlines && !playback.playing.value && effectiveView !== 'original'" :drawing="drawing" :surround="SURROUNDS[surround] ?? '#2a2a2a'"
-        @look="(h, w) => { wantedHeight = h; seen = w; }" @drawn="drawn" @choose="tab = $event"
-        @change="(shape, _what, change) => shapeChange(shape, change)" @commit="shapeDone"
+        :shot-id="shot.id" :frame="playhead.frame.value" :areas="areas" :chosen="area?.id ?? null" :active="outlining.active.value" :letters="letters" :staged="staged"
+        :outlines="outlines && !playback.playing.value && effectiveView !== 'original'" :tool="area ? outlining.tool.value : null" :correcting="following.correcting.value" :spots="spots" :surround="SURROUNDS[surround] ?? '#2a2a2a'"
+        @look="(h, w) => { wantedHeight = h; seen = w; }" @drawn="drawn" @said="say($event)" @choose="(a, s) => { tab = a; outlining.work(s); }"
+        @change="outlining.change" @commit="outlining.commit" @point="outlining.addPoint" @removed="outlining.removePoints" @correct="following.correct" @corrected="following.corrected"
       >
         <p v-if="pictures.failure.value" class="over">▲ {{ pictures.failure.value }}</p>
         <p v-else-if="store.offline.value" class="over">▲ The server cannot be reached. Your change is kept here and saved when it is back.</p>
-        <p v-else-if="drawing" class="over">Drag across the picture to draw the ellipse of {{ area?.name }}. Esc leaves it.</p>
+        <p v-else-if="outlining.tool.value && area" class="over">{{ TOOL_WORDS[outlining.tool.value] }} Esc leaves it.</p>
+        <p v-else-if="following.correcting.value" class="over">Drag {{ area?.name }} right on this frame: inside to move, the letter to turn, a cross to scale. Esc ends it.</p>
         <p v-else-if="pictures.main.value === null" class="over">Making the picture…</p>
         <i v-if="pictures.busy.value && pictures.main.value" class="redoing" aria-label="The picture is being redone"></i>
       </PictureStage>
       <FollowStrips
         :from="shot.from" :to="shot.to" :frame="playhead.frame.value" :areas="areas" :chosen="area?.id ?? null" :letters="letters" :confidence="confidence"
         :states="Object.fromEntries(areas.map((a) => [a.id, motions.states(a.id)]))" :following="Object.fromEntries(areas.map((a) => [a.id, motions.openFor(a.id) !== null]))"
-        :ready="[...playback.ready.keys()]" :witnesses="witnesses" @go="goTo" @choose="tab = $event"
+        :openness="Object.fromEntries(areas.map((a) => [a.id, motions.open(a.id)]))" :span="following.span.value" :ready="[...playback.ready.keys()]" :witnesses="witnesses" @go="goTo" @choose="tab = $event" @span="following.chooseSpan"
       />
       <WitnessRow :witnesses="witnesses" :urls="urls" :frame="playhead.frame.value" :behind="behind" :hint="nextHint" @go="goTo" />
     </section>
@@ -422,14 +416,11 @@ function setSurround(i: number): void {
                 <em class="mono">{{ i + 1 }}</em><b>{{ name }}</b><span>{{ words[i] }}</span><em>{{ step === i + 1 ? '⌄' : '›' }}</em>
               </button>
               <template v-if="step === i + 1">
-                <OutlinePanel
-                  v-if="i === 0" :area="area" :aspect="aspect" :drawing="drawing" @draw="drawing = !drawing" @change="shapeChange" @commit="shapeDone"
-                  @remove="(shape) => ofArea('remove outline', (a) => (a.outline.shapes = a.outline.shapes.filter((s) => s.id !== shape.id)))" @invert="ofArea('invert', (a) => (a.outline.invert = !a.outline.invert))"
-                />
+                <OutlinePanel v-if="i === 0" :area="area" :areas="areas" :outlines="outlining" :frame="playhead.frame.value" :aspect="aspect" :matrix="motions.matrix(area.id, playhead.frame.value)" @go="goTo" @find="finding = true" />
                 <FollowPanel
-                  v-else-if="i === 1" :area="area" :frame="playhead.frame.value" :from="shot.from" :to="shot.to" :open="motions.openFor(area.id)" :last="motions.lastFor(area.id)" :weak="weak" :confidence="confidence[area.id] ?? []"
-                  @follow="follow" @stop="() => { const open = area && motions.openFor(area.id); if (open) void motions.stop(open); }" @model="setModel"
-                  @margin="(v) => setMotion('look round', (m) => (m.look = { by: 'outline', margin: v }), false)" @margin-done="store.commit(`${area.name}: look round`)" @channel="toggleChannel" @go="goTo"
+                  v-else-if="i === 1" :area="area" :areas="areas" :following="following" :frame="playhead.frame.value" :from="shot.from" :to="shot.to" :open="motions.openFor(area.id)" :last="motions.lastFor(area.id)" :weak="weak" :confidence="confidence[area.id] ?? []" :openness="motions.open(area.id)"
+                  @stop="() => { const open = area && motions.openFor(area.id); if (open) void motions.stop(open); }" @go="goTo" @spot="outlining.tool.value = 'spot'"
+                  @guard="ofArea('blink guard', (a) => (a.blinkGuard.on = !a.blinkGuard.on))" @guard-key="guardKey" @remove-guard-key="(frame) => ofArea('blink guard', (a) => (a.blinkGuard.keys = a.blinkGuard.keys.filter((k) => k.frame !== frame)))"
                 />
                 <p v-else-if="i === 2" class="dim pick">Everything inside the outline is treated. Selecting by colour inside it comes with a later version.</p>
                 <TouchList
@@ -477,9 +468,11 @@ function setSurround(i: number): void {
         <div class="names"><button v-for="n in ['Face', 'Left iris', 'Right iris', 'Teeth', 'Lips', 'Skin', 'Neck', 'Spot', 'Surroundings']" :key="n" type="button" class="btn small" @click="newName = n">{{ n }}</button></div>
         <label for="area-name">Name</label>
         <InputText id="area-name" v-model="newName" autofocus maxlength="80" />
+        <button type="button" class="plain dim finder" @click="naming = false; finding = true">Or find the person on this frame: face, lids, irises, lips, teeth and neck at once</button>
         <div class="row"><button type="button" class="btn" @click="naming = false">Leave it</button><button type="submit" class="btn main" :disabled="!newName.trim()">Add and draw it</button></div>
       </form>
     </Dialog>
+    <FindPerson v-if="finding" :shot-id="shot.id" :frame="playhead.frame.value" :people="people" @close="finding = false" @take="takeProposed" />
     <DeliverDialog v-if="delivering" :shot="shot" @close="delivering = false" @ordered="say('Rendering', 'Its progress is under Deliveries.'); $router.push('/deliveries')" />
   </div>
 </template>
@@ -752,6 +745,10 @@ dd {
 .naming {
   display: grid;
   gap: 8px;
+}
+
+.finder:hover {
+  color: var(--t1);
 }
 
 .names {

@@ -2,31 +2,59 @@
 import ProgressBar from 'primevue/progressbar';
 import Select from 'primevue/select';
 import { computed } from 'vue';
-import type { Area, Channel, Follow, Model } from '../api/types';
+import type { Area, Channel, Follow, Model, Motion } from '../api/types';
 import RulerSlider from '../widgets/RulerSlider.vue';
+import type { Following } from './useFollowing';
 
-const props = defineProps<{ area: Area; frame: number; from: number; to: number; open: Follow | null; last: Follow | null; weak: number[]; confidence: (number | null)[] }>();
-const emit = defineEmits<{
-  follow: [from: number, to: number];
-  stop: [];
-  model: [model: Model];
-  margin: [value: number];
-  marginDone: [];
-  channel: [channel: Channel];
-  go: [frame: number];
-}>();
+const props = defineProps<{ area: Area; areas: Area[]; following: Following; frame: number; from: number; to: number; open: Follow | null; last: Follow | null; weak: number[]; confidence: (number | null)[]; openness: (number | null)[] }>();
+const emit = defineEmits<{ stop: []; go: [frame: number]; spot: []; guard: []; guardKey: [value: number]; removeGuardKey: [frame: number] }>();
 
 const MODELS: { name: string; value: Model }[] = [
-  { name: 'Move, turn and scale', value: 'similarity' },
   { name: 'Move only', value: 'position' },
+  { name: 'Move, turn and scale', value: 'similarity' },
+  { name: '… and shear', value: 'affine' },
+  { name: '… and perspective', value: 'perspective' },
+  { name: 'Each point of the path', value: 'outline' },
+  { name: 'Iris and lids', value: 'iris' },
 ];
-const CHANNELS: { name: string; value: Channel }[] = [
-  { name: 'Position', value: 'position' },
-  { name: 'Rotation', value: 'rotation' },
-  { name: 'Scale', value: 'scale' },
+const CHANNELS: { name: string; value: Channel; models: Model[] }[] = [
+  { name: 'Position', value: 'position', models: [] },
+  { name: 'Rotation', value: 'rotation', models: ['position', 'iris'] },
+  { name: 'Scale', value: 'scale', models: ['position'] },
+  { name: 'Shear', value: 'shear', models: ['position', 'similarity', 'outline', 'iris'] },
+  { name: 'Perspective', value: 'perspective', models: ['position', 'similarity', 'affine', 'outline', 'iris'] },
 ];
+const BY: { name: string; value: Motion['by'] }[] = [
+  { name: 'Follows', value: 'follow' },
+  { name: 'Rides', value: 'ride' },
+  { name: 'Stays', value: 'none' },
+];
+const motion = computed(() => props.following.motion.value ?? props.area.motion);
+const model = computed<Model>(() => motion.value.model ?? 'similarity');
 const drawn = computed(() => props.area.outline.shapes.length > 0);
-const total = computed(() => (props.open ? props.open.to - props.open.from : 1));
+const total = computed(() => (props.open ? props.open.to - props.open.from + 1 : 1));
+const span = computed(() => props.following.span.value);
+const first = computed(() => Math.max(props.from, span.value?.[0] ?? props.from));
+const end = computed(() => Math.min(props.to, span.value?.[1] ?? props.to));
+/** Areas this one can ride on: all but itself and those that ride on it. */
+const hosts = computed(() => {
+  const ridesOnThis = (id: string): boolean => {
+    const on = props.areas.find((a) => a.id === id)?.motion.on;
+    return id === props.area.id || (on !== undefined && ridesOnThis(on));
+  };
+  return props.areas.filter((a) => !ridesOnThis(a.id)).map((a) => ({ name: a.name, value: a.id }));
+});
+const sources = computed(() => props.areas.filter((a) => a.id !== props.area.id && a.motion.track).map((a) => ({ name: a.name, value: a.id })));
+const hasLids = computed(() => props.openness.some((v) => v !== null));
+const guardKey = computed(() => props.area.blinkGuard.keys.find((k) => k.frame === props.frame) ?? null);
+const channels = computed(() => CHANNELS.filter((c) => motion.value.by === 'ride' || !c.models.includes(model.value)));
+
+function chooseBy(by: Motion['by']): void {
+  if (by === 'ride') {
+    const host = hosts.value[0];
+    if (host) props.following.by('ride', host.value);
+  } else props.following.by(by);
+}
 </script>
 
 <template>
@@ -34,38 +62,78 @@ const total = computed(() => (props.open ? props.open.to - props.open.from : 1))
     <p v-if="!drawn" class="dim">There is no outline yet. Draw one, on the frame that shows the thing best.</p>
     <template v-else>
       <div class="line">
-        <span>Motion</span>
-        <Select size="small" :model-value="area.motion.model ?? 'similarity'" :options="MODELS" option-label="name" option-value="value" aria-label="Motion" @update:model-value="emit('model', $event)" />
+        <span class="label">{{ following.shapeId.value ? 'The shape' : 'The area' }}</span>
+        <span class="pills" role="group" aria-label="How it moves"><button v-for="b in BY" :key="b.value" type="button" :aria-pressed="motion.by === b.value" :disabled="b.value === 'ride' && hosts.length === 0" @click="chooseBy(b.value)">{{ b.name }}</button></span>
+        <Select v-if="motion.by === 'ride'" size="small" :model-value="motion.on" :options="hosts" option-label="name" option-value="value" aria-label="Rides on" @update:model-value="following.by('ride', $event)" />
+        <Select v-else-if="sources.length" size="small" placeholder="Copy from" :model-value="null" :options="sources" option-label="name" option-value="value" aria-label="Copy a motion from" @update:model-value="following.copyFrom($event)" />
       </div>
-      <RulerSlider label="Look round" :value="area.motion.look?.margin ?? 0" :least="0" :most="0.25" :neutral="0" :digits="1" :scale="100" unit="%" @change="emit('margin', $event)" @commit="emit('marginDone')" />
-      <template v-if="open">
-        <ProgressBar :value="Math.round((100 * open.steps.length) / total)" :show-value="false" style="height: 4px" />
-        <div class="acts">
-          <span class="dim">following, <span class="mono">{{ open.steps.length }} of {{ total }}</span> frames</span>
-          <span class="grow"></span>
-          <button type="button" class="btn" @click="emit('stop')">Stop</button>
+      <template v-if="motion.by !== 'ride'">
+        <div class="line">
+          <span class="label">Motion</span>
+          <Select size="small" :model-value="model" :options="MODELS" option-label="name" option-value="value" aria-label="Motion" @update:model-value="following.setModel($event)" />
         </div>
+        <template v-if="model !== 'outline' && model !== 'iris'">
+          <div class="line">
+            <span class="label">Looks at</span>
+            <span class="pills">
+              <button type="button" :aria-pressed="motion.look?.by !== 'spots'" @click="following.setLook({ by: 'outline', margin: 0 }, true)">Outline</button>
+              <button v-tooltip.bottom="'Click a spot on the picture; a second one gives rotation and scale'" type="button" :aria-pressed="motion.look?.by === 'spots'" @click="emit('spot')">{{ motion.look?.by === 'spots' && motion.look.spots.length > 1 ? 'Two spots' : 'Spots' }}</button>
+            </span>
+          </div>
+          <RulerSlider v-if="motion.look?.by === 'spots'" label="Spot size" :value="motion.look.radius" :least="0.005" :most="0.15" :neutral="0.005" :digits="1" :scale="100" unit="%" @change="motion.look?.by === 'spots' && following.setLook({ ...motion.look, radius: $event }, false)" @commit="following.set('spot size', () => undefined)" />
+          <RulerSlider v-else label="Look round" :value="motion.look?.margin ?? 0" :least="0" :most="0.25" :neutral="0" :digits="1" :scale="100" unit="%" @change="following.setLook({ by: 'outline', margin: $event }, false)" @commit="following.set('look round', () => undefined)" />
+        </template>
+        <p v-else-if="model === 'iris'" class="dim">Finds the iris by its round edge, and how far the lids are open.</p>
+        <p v-else class="dim">Each part of the path keeps to its own edge; for lips and other soft things.</p>
+        <template v-if="open">
+          <ProgressBar :value="Math.round((100 * open.steps.length) / total)" :show-value="false" style="height: 4px" />
+          <div class="acts">
+            <span class="dim">following, <span class="mono">{{ open.steps.length }} of {{ total - 1 }}</span> frames</span>
+            <span class="grow"></span>
+            <button type="button" class="btn" @click="emit('stop')">Stop</button>
+          </div>
+        </template>
+        <template v-else>
+          <div class="acts">
+            <button type="button" class="btn" :disabled="frame <= first" @click="following.follow(Math.min(first, frame), frame)">← Back</button>
+            <button type="button" class="btn main" :disabled="frame < first || frame > end" @click="following.follow(first, end)">Follow both ways</button>
+            <button type="button" class="btn" :disabled="frame >= end" @click="following.follow(frame, Math.max(end, frame))">On →</button>
+          </div>
+          <div v-if="span || following.nextKey.value !== null" class="acts">
+            <span v-if="span" class="dim">only frames <span class="mono">{{ first }}–{{ end }}</span></span>
+            <button v-if="span" type="button" class="btn small" @click="following.chooseSpan(null)">All frames</button>
+            <button v-if="following.nextKey.value !== null && motion.track" type="button" class="btn small" @click="following.follow(frame, following.nextKey.value)">On to keyframe {{ following.nextKey.value }}</button>
+          </div>
+        </template>
+        <p v-if="last?.state === 'failed' && !open" class="fail">▲ {{ last.message }}</p>
       </template>
-      <div v-else class="acts">
-        <button type="button" class="btn" :disabled="frame === from" @click="emit('follow', from, frame)">← Back</button>
-        <button type="button" class="btn main" @click="emit('follow', from, to)">Follow both ways</button>
-        <button type="button" class="btn" :disabled="frame === to" @click="emit('follow', frame, to)">On →</button>
-      </div>
-      <p v-if="last?.state === 'failed' && !open" class="fail">▲ {{ last.message }}</p>
-      <template v-if="area.motion.track">
+      <template v-if="motion.track || motion.by === 'ride'">
         <div class="line">
-          <span>Use</span>
-          <span class="pills">
-            <button v-for="c in CHANNELS" :key="c.value" type="button" :aria-pressed="area.motion.use.includes(c.value)" @click="emit('channel', c.value)">{{ c.name }}</button>
-          </span>
+          <span class="label">Use</span>
+          <span class="pills tight"><button v-for="c in channels" :key="c.value" type="button" :aria-pressed="motion.use.includes(c.value)" @click="following.toggleChannel(c.value)">{{ c.name }}</button></span>
         </div>
-        <div class="line">
-          <span>Weakest</span>
+        <div v-if="motion.track" class="line">
+          <span class="label">Weakest</span>
           <span v-if="weak.length === 0" class="dim">no weak frame</span>
           <button v-for="w in weak" :key="w" type="button" class="btn small mono" @click="emit('go', w)">{{ w }} · {{ Math.round((confidence[w - from] ?? 0) * 100) }} %</button>
         </div>
       </template>
-      <p v-else class="dim">Starts from frame {{ frame }}, the one you are on.</p>
+      <p v-else class="dim">Starts from frame {{ frame }}, the one you are on. Drag on its lane below to follow only some frames.</p>
+      <div class="line">
+        <span class="label">By hand</span>
+        <button type="button" class="btn small" :aria-pressed="following.correcting.value" @click="following.correctHere()">{{ following.correcting.value ? `Drag it right on frame ${frame}` : 'Correct on this frame' }}</button>
+        <button v-for="k in following.keys.value" :key="k.frame" type="button" class="btn small mono" :aria-pressed="k.frame === frame" @click="emit('go', k.frame)">{{ k.frame }}</button>
+        <button v-if="following.keys.value.some((k) => k.frame === frame)" type="button" class="btn small" @click="following.removeKey(frame)">Remove {{ frame }}</button>
+      </div>
+      <div v-if="hasLids" class="line">
+        <span class="label">Blink guard</span>
+        <label><input type="checkbox" :checked="area.blinkGuard.on" @change="emit('guard')"> fades it while the lids are closed</label>
+        <template v-if="area.blinkGuard.on">
+          <button type="button" class="btn small" @click="emit('guardKey', 0)">Gone here</button>
+          <button type="button" class="btn small" @click="emit('guardKey', 1)">There here</button>
+          <button v-if="guardKey" type="button" class="btn small" @click="emit('removeGuardKey', frame)">By the lids again</button>
+        </template>
+      </div>
     </template>
   </div>
 </template>
@@ -80,17 +148,43 @@ const total = computed(() => (props.open ? props.open.to - props.open.from : 1))
 .line,
 .acts {
   display: flex;
-  gap: 8px;
+  flex-wrap: wrap;
+  gap: 6px;
   align-items: center;
 }
 
-.line > span:first-child {
-  width: 80px;
+.acts {
+  gap: 8px;
+}
+
+.label {
+  width: 72px;
   color: var(--t2);
+}
+
+.tight button {
+  padding: 2px 6px;
+  font-size: 12px;
+}
+
+.btn[aria-pressed='true'] {
+  background: var(--t1);
+  color: #111;
 }
 
 .fail {
   color: var(--t1);
+}
+
+label {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  color: var(--t2);
+}
+
+input {
+  accent-color: #a8a8a8;
 }
 
 p {

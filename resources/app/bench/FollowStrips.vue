@@ -15,15 +15,24 @@ const props = defineProps<{
   confidence: Record<string, (number | null)[]>;
   states: Record<string, (string | null)[]>;
   following: Record<string, boolean>;
+  /** How far the lids are open, by area. */
+  openness: Record<string, (number | null)[]>;
+  /** Frames chosen to be followed, on the chosen area's lane. */
+  span: [number, number] | null;
   /** Frames that are ready to play. */
   ready: number[];
   witnesses: Witness[];
 }>();
-const emit = defineEmits<{ go: [frame: number]; choose: [area: string] }>();
+const emit = defineEmits<{ go: [frame: number]; choose: [area: string]; span: [span: [number, number] | null] }>();
 
 const LEFT = 76;
 const RIGHT = 16;
-const LANE = 26;
+const FULL = 26;
+const SLIM = 12;
+/** With many areas only the chosen lane keeps its full height. */
+const laneOf = (area: Area): number => (props.areas.length > 4 && area.id !== props.chosen ? SLIM : FULL);
+/** Lids closer than this are hatched. */
+const SHUT = 0.3;
 const box = ref<HTMLElement>();
 const { width } = useElementSize(box);
 
@@ -57,17 +66,21 @@ function comb(area: Area): Tick[] {
   return ticks;
 }
 
-function lost(area: Area): { x1: number; x2: number }[] {
-  const runs: { x1: number; x2: number }[] = [];
-  const states = props.states[area.id] ?? [];
-  for (let i = 0; i < states.length; ++i) {
-    if (states[i] !== 'lost' && states[i] !== 'bridged') continue;
+/** Runs of frames for which something holds. */
+function runs(holds: (i: number) => boolean): { x1: number; x2: number }[] {
+  const found: { x1: number; x2: number }[] = [];
+  for (let i = 0; i < count.value; ++i) {
+    if (!holds(i)) continue;
     const first = i;
-    while (states[i + 1] === 'lost' || states[i + 1] === 'bridged') ++i;
-    runs.push({ x1: LEFT + first * step.value, x2: LEFT + (i + 1) * step.value });
+    while (i + 1 < count.value && holds(i + 1)) ++i;
+    found.push({ x1: LEFT + first * step.value, x2: LEFT + (i + 1) * step.value });
   }
-  return runs;
+  return found;
 }
+const lost = (area: Area): { x1: number; x2: number }[] => runs((i) => ['lost', 'bridged'].includes(props.states[area.id]?.[i] ?? ''));
+const shut = (area: Area): { x1: number; x2: number }[] => runs((i) => (props.openness[area.id]?.[i] ?? 1) < SHUT);
+/** Frames on which somebody set something by hand. */
+const notches = (area: Area): number[] => [...new Set([...area.motion.keys.map((k) => k.frame), ...area.outline.shapes.flatMap((s) => [...s.keys, ...(s.kind === 'area' ? [] : (s.motion?.keys ?? []))].map((k) => k.frame)), ...area.blinkGuard.keys.map((k) => k.frame)])].filter((f) => f >= props.from && f <= props.to);
 
 const witnessX = (i: number): number => 16 + (i + 0.5) * ((width.value - 32) / props.witnesses.length);
 
@@ -86,6 +99,35 @@ function scrub(e: PointerEvent): void {
   target.addEventListener('pointerup', up);
 }
 
+/** A drag on a lane chooses the frames to follow; a click goes there. */
+function choose(e: PointerEvent, area: Area): void {
+  if (e.button !== 0) return;
+  const target = e.currentTarget as SVGElement;
+  const left = (box.value as HTMLElement).getBoundingClientRect().left;
+  const frameAt = (m: PointerEvent): number => Math.min(props.to, Math.max(props.from, props.from + Math.floor((m.clientX - left - LEFT) / step.value)));
+  emit('choose', area.id);
+  if (e.clientX - left < LEFT) return;
+  const first = frameAt(e);
+  let dragged = false;
+  target.setPointerCapture(e.pointerId);
+  const move = (m: PointerEvent): void => {
+    if (!dragged && Math.abs(m.clientX - e.clientX) < 4) return;
+    dragged = true;
+    const now = frameAt(m);
+    emit('span', [Math.min(first, now), Math.max(first, now)]);
+  };
+  const up = (): void => {
+    target.removeEventListener('pointermove', move);
+    target.removeEventListener('pointerup', up);
+    if (!dragged) {
+      emit('span', null);
+      emit('go', first);
+    }
+  };
+  target.addEventListener('pointermove', move);
+  target.addEventListener('pointerup', up);
+}
+
 const readyRuns = computed(() => {
   const runs: { x: number; w: number }[] = [];
   const frames = [...props.ready].sort((a, b) => a - b);
@@ -100,6 +142,7 @@ const readyRuns = computed(() => {
 
 <template>
   <div ref="box" class="strips">
+    <svg width="0" height="0" aria-hidden="true"><pattern id="shut" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><line x1="0" x2="0" y1="0" y2="5" stroke="#9a9a9a" stroke-width="1.6" /></pattern></svg>
     <svg class="ruler" :width="width" height="26" data-ruler @pointerdown="scrub">
       <rect class="hit" :width="width" height="26" />
       <rect v-for="(r, i) in readyRuns" :key="`r${i}`" class="ready" :x="r.x" y="23" :width="r.w" height="2" />
@@ -113,17 +156,21 @@ const readyRuns = computed(() => {
     </svg>
     <div class="lanes">
       <button v-for="area in areas" :key="area.id" type="button" class="plain lane" :class="{ chosen: area.id === chosen, off: !area.on }" :aria-pressed="area.id === chosen" :aria-label="`Area ${letters[area.id]}, ${area.name}`" @click="emit('choose', area.id)">
-        <svg :width="width" :height="LANE" @pointerdown="scrub">
-          <rect class="hit" :x="LEFT" :width="Math.max(0, width - LEFT)" :height="LANE" />
-          <text class="letter" x="14" y="17">{{ letters[area.id] }}</text>
-          <text class="name" x="28" y="17">{{ area.name.length > 7 ? area.name.slice(0, 6) + '…' : area.name }}</text>
-          <line class="span" :x1="LEFT" :x2="width - RIGHT" :y1="LANE - 4" :y2="LANE - 4" />
-          <line class="live" :x1="LEFT + (area.live.from - from) * step" :x2="LEFT + (area.live.to - from + 1) * step" :y1="LANE - 4" :y2="LANE - 4" />
-          <line v-for="(run, i) in lost(area)" :key="`l${i}`" class="lost" :x1="run.x1" :x2="run.x2" :y1="LANE / 2" :y2="LANE / 2" />
-          <line v-for="tick in comb(area)" :key="tick.x" class="tick" :class="{ weak: tick.weak }" :x1="tick.x" :x2="tick.x" :y1="LANE - 5" :y2="LANE - 5 - 17 * Math.max(0.06, tick.c)" :stroke-width="tick.w" />
+        <svg :width="width" :height="laneOf(area)" :data-lane="area.id" @pointerdown="choose($event, area)">
+          <rect class="hit" :x="LEFT" :width="Math.max(0, width - LEFT)" :height="laneOf(area)" />
+          <rect v-if="area.id === chosen && span" class="chosen-span" :x="LEFT + (span[0] - from) * step" :width="(span[1] - span[0] + 1) * step" y="1" :height="laneOf(area) - 3" />
+          <text class="letter" x="14" :y="laneOf(area) === SLIM ? 9.5 : 17">{{ letters[area.id] }}</text>
+          <text class="name" x="28" :y="laneOf(area) === SLIM ? 9.5 : 17">{{ area.name.length > 7 ? area.name.slice(0, 6) + '…' : area.name }}</text>
+          <line class="span" :x1="LEFT" :x2="width - RIGHT" :y1="laneOf(area) - 4" :y2="laneOf(area) - 4" />
+          <line class="live" :x1="LEFT + (area.live.from - from) * step" :x2="LEFT + (area.live.to - from + 1) * step" :y1="laneOf(area) - 4" :y2="laneOf(area) - 4" />
+          <rect v-for="(run, i) in shut(area)" :key="`s${i}`" class="shut" fill="url(#shut)" :x="run.x1" y="1" :width="run.x2 - run.x1" :height="laneOf(area) - 6" />
+          <line v-for="(run, i) in lost(area)" :key="`l${i}`" class="lost" :x1="run.x1" :x2="run.x2" :y1="laneOf(area) / 2" :y2="laneOf(area) / 2" />
+          <line v-for="tick in comb(area)" :key="tick.x" class="tick" :class="{ weak: tick.weak }" :x1="tick.x" :x2="tick.x" :y1="laneOf(area) - 5" :y2="laneOf(area) - 5 - (laneOf(area) - 9) * Math.max(0.06, tick.c)" :stroke-width="tick.w" />
+          <path v-for="f in notches(area)" :key="`n${f}`" class="notch" :d="`M${at(f) - 5} 0L${at(f) + 5} 0L${at(f)} 8Z`" />
           <circle v-if="area.motion.by === 'follow' && area.motion.track" class="start" :cx="at(area.motion.start ?? 0)" cy="6" r="4" />
-          <text v-if="area.motion.by === 'none' && !following[area.id]" class="hint" :x="LEFT + 4" y="15">not followed: it stays where it was drawn</text>
-          <line class="head" :x1="at(frame)" :x2="at(frame)" y1="0" :y2="LANE" />
+          <text v-if="laneOf(area) === FULL && !following[area.id] && area.motion.by === 'none' && area.motion.keys.length === 0" class="hint" :x="LEFT + 4" y="15">not followed: it stays where it was drawn</text>
+          <text v-if="laneOf(area) === FULL && area.motion.by === 'ride'" class="hint" :x="LEFT + 4" y="15">rides on {{ areas.find((a) => a.id === area.motion.on)?.name }}</text>
+          <line class="head" :x1="at(frame)" :x2="at(frame)" y1="0" :y2="laneOf(area)" />
         </svg>
       </button>
     </div>
@@ -154,7 +201,7 @@ svg {
 
 .lanes {
   min-height: 0;
-  max-height: 104px;
+  max-height: 160px;
   overflow-y: auto;
   scrollbar-width: thin;
 }
@@ -202,6 +249,15 @@ text.now {
   display: block;
   width: 100%;
   overflow: hidden;
+}
+
+.chosen-span {
+  fill: #4a4a4a;
+}
+
+.notch {
+  fill: #c8c8c8;
+  stroke: var(--g0);
 }
 
 .lane.off {

@@ -1,159 +1,296 @@
 <script setup lang="ts">
 /**
- * The outline of the chosen area on the picture and everything on it that can be dragged: edge crosses, feather hairs
- * by their tips, the letter flag to turn, the inside to move.
+ * A shape of an outline on the picture and everything on it that can be dragged: edge crosses or path points, feather
+ * hairs by their tips, the letter flag to turn, the inside to move. Where the motion is being corrected, the same drags
+ * move, turn and scale the whole on this frame.
  */
 import { computed } from 'vue';
-import type { Ellipse, Pair } from '../api/types';
-import { apply, edge, inverse, placed, rounded, type Matrix } from './geometry';
+import type { DrawnShape, Pair, PathPoint, ShapeValues } from '../api/types';
+import { drag, onStage } from './drag';
+import { about, angleOf, apply, degrees, inverse, linearAt, minus, plus, rounded, roundedPair, scaleAt, type Matrix } from './geometry';
+import { bezier, edgeOf, middleOf, movedPoint, roundedPoint, spread, toggled } from './shapes';
+
+/** A correction of the motion while it is dragged: on top of what there is, about the pivot. */
+export interface Correction { move: Pair; turn: number; scale: number }
 
 const props = defineProps<{
-  shape: Ellipse;
+  /** With its values on this frame. */
+  shape: DrawnShape;
   matrix: Matrix;
   /** Screen pixels of one picture height, and the picture's top left. */
   unit: number;
   origin: Pair;
   letter: string;
+  /** Whether it is the shape being worked on. */
+  active: boolean;
+  /** Whether its area is the chosen one. */
   chosen: boolean;
+  /** Whether drags correct the motion instead of the shape. */
+  correcting: boolean;
+  pivot: Pair;
   dash: string;
+  selected: ReadonlySet<number>;
 }>();
-const emit = defineEmits<{ change: [what: string, change: Partial<Ellipse>]; commit: [what: string]; choose: [] }>();
+const emit = defineEmits<{
+  change: [change: Partial<ShapeValues>];
+  commit: [what: string];
+  correct: [correction: Correction];
+  corrected: [];
+  choose: [];
+  select: [points: Set<number>];
+  point: [piece: number, t: number];
+}>();
 
 const HAIRS = 24;
 const TIP = 9;
 
-const on = computed(() => placed(props.shape, props.matrix));
-const grown = computed<Pair>(() => {
-  const g = props.shape.grow * on.value.scale;
-  return [Math.max(0.001, on.value.radii[0] + g), Math.max(0.001, on.value.radii[1] + g)];
-});
-const centre = computed<Pair>(() => [props.origin[0] + on.value.centre[0] * props.unit, props.origin[1] + on.value.centre[1] * props.unit]);
-const radii = computed<Pair>(() => [grown.value[0] * props.unit, grown.value[1] * props.unit]);
+const onScreen = (p: Pair): Pair => [props.origin[0] + p[0] * props.unit, props.origin[1] + p[1] * props.unit];
+const inPicture = (p: Pair): Pair => [(p[0] - props.origin[0]) / props.unit, (p[1] - props.origin[1]) / props.unit];
+/** From the screen to where the outline is stated. */
+const stated = (p: Pair): Pair => apply(inverse(props.matrix), inPicture(p));
 
-const point = (t: number): { at: Pair; normal: Pair } => {
-  const { at, normal } = edge(radii.value, on.value.turn, t);
-  return { at: [centre.value[0] + at[0], centre.value[1] + at[1]], normal };
-};
-const feather = computed(() => ({ inner: props.shape.featherIn * on.value.scale * props.unit, outer: props.shape.featherOut * on.value.scale * props.unit }));
+const scale = computed(() => scaleAt(props.matrix, middleOf(props.shape)));
+const edge = computed(() => edgeOf(props.shape, props.matrix, props.shape.grow * scale.value));
+const line = computed(() => `M${edge.value.map((p) => onScreen(p.at).map((v) => v.toFixed(2)).join(' ')).join('L')}Z`);
+const inner = computed(() => props.shape.featherIn * scale.value * props.unit);
+const outer = computed(() => props.shape.featherOut * scale.value * props.unit);
 
 const hairs = computed(() =>
-  Array.from({ length: HAIRS }, (_, i) => {
-    const { at, normal } = point((i / HAIRS) * 2 * Math.PI);
+  spread(edge.value, HAIRS).map(({ at, normal }, i) => {
     const main = i % (HAIRS / 4) === 0;
-    const inner = Math.max(feather.value.inner, main ? TIP : 3);
-    const outer = Math.max(feather.value.outer, main ? TIP : 3);
-    return { i, main, x1: at[0] - normal[0] * inner, y1: at[1] - normal[1] * inner, x2: at[0] + normal[0] * outer, y2: at[1] + normal[1] * outer };
+    const [x, y] = onScreen(at);
+    const a = Math.max(inner.value, main ? TIP : 3);
+    const b = Math.max(outer.value, main ? TIP : 3);
+    return { i, main, at: [x, y] as Pair, normal, x1: x - normal[0] * a, y1: y - normal[1] * a, x2: x + normal[0] * b, y2: y + normal[1] * b };
   }),
 );
-const crosses = computed(() => [0, 1, 2, 3].map((i) => ({ i, ...point((i * Math.PI) / 2) })));
-const flag = computed(() => point(-Math.PI / 4).at);
+/** The middles of an ellipse's or box's sides. */
+const crosses = computed(() => {
+  const s = props.shape;
+  if (s.kind === 'path') return [];
+  const sides: Pair[] = [[1, 0], [0, 1], [-1, 0], [0, -1]];
+  return sides.map(([x, y], i) => ({ i, at: onScreen(apply(props.matrix, about(s.centre, [s.centre[0] + x * (s.radii[0] + s.grow), s.centre[1] + y * (s.radii[1] + s.grow)], s.turn, 1))) }));
+});
+const turn = computed(() => {
+  const [a, b, c, d] = linearAt(props.matrix, middleOf(props.shape));
+  return (props.shape.kind === 'path' ? 0 : props.shape.turn) + (Math.atan2(c - b, a + d) * 180) / Math.PI;
+});
+/** The points of a path with the handles of those that are selected. */
+const points = computed(() => {
+  const s = props.shape;
+  if (s.kind !== 'path') return [];
+  return s.points.map((p, i) => ({
+    i,
+    at: onScreen(apply(props.matrix, p.at)),
+    on: props.selected.has(i),
+    handles: props.selected.has(i) ? (['in', 'out'] as const).filter((side) => p[side].some((v) => v !== 0)).map((side) => ({ side, at: onScreen(apply(props.matrix, plus(p.at, p[side]))) })) : [],
+  }));
+});
+const flag = computed(() => onScreen([...edge.value].sort((a, b) => b.at[0] - b.at[1] - (a.at[0] - a.at[1]))[0]?.at ?? [0, 0]));
+/** Where several selected points are turned and scaled by. */
+const grip = computed(() => {
+  if (props.selected.size < 2) return null;
+  const chosen = points.value.filter((p) => p.on).map((p) => p.at);
+  const xs = chosen.map((p) => p[0]);
+  const ys = chosen.map((p) => p[1]);
+  return { at: [Math.max(...xs) + 18, Math.min(...ys) - 18] as Pair, middle: [(Math.min(...xs) + Math.max(...xs)) / 2, (Math.min(...ys) + Math.max(...ys)) / 2] as Pair };
+});
 
-/** Follows the pointer until it is let go; `move` gets where it is, in screen pixels of the stage. */
-function drag(e: PointerEvent, what: string, move: (at: Pair) => Partial<Ellipse>): void {
+function start(e: PointerEvent, what: string, move: (at: Pair, event: PointerEvent) => Partial<ShapeValues>, click?: () => void): void {
   if (e.button !== 0) return;
-  e.stopPropagation();
-  e.preventDefault();
-  const handle = e.currentTarget as SVGElement;
-  const stage = (handle.ownerSVGElement as SVGSVGElement).getBoundingClientRect();
-  handle.setPointerCapture(e.pointerId);
-  let moved = false;
-  const onMove = (m: PointerEvent): void => {
-    moved = true;
-    emit('change', what, move([m.clientX - stage.left, m.clientY - stage.top]));
-  };
-  const onUp = (): void => {
-    handle.removeEventListener('pointermove', onMove);
-    handle.removeEventListener('pointerup', onUp);
-    handle.removeEventListener('pointercancel', onUp);
-    if (moved) emit('commit', what);
-  };
-  handle.addEventListener('pointermove', onMove);
-  handle.addEventListener('pointerup', onUp);
-  handle.addEventListener('pointercancel', onUp);
+  drag(e, (at, event) => emit('change', move(at, event)), (moved) => (moved ? emit('commit', what) : click?.()));
+}
+function correct(e: PointerEvent, move: (at: Pair, from: Pair, pivot: Pair) => Partial<Correction>): void {
+  if (e.button !== 0) return;
+  const from = onStage(e);
+  const pivot = onScreen(apply(props.matrix, props.pivot));
+  drag(e, (at) => emit('correct', { move: [0, 0], turn: 0, scale: 1, ...move(at, from, pivot) }), (moved) => moved && emit('corrected'));
 }
 
-/** From the screen to where the outline is stated. */
-const stated = ([x, y]: Pair): Pair => apply(inverse(props.matrix), [(x - props.origin[0]) / props.unit, (y - props.origin[1]) / props.unit]);
+function moveAll(e: PointerEvent): void {
+  if (props.correcting) {
+    correct(e, (at, from) => ({ move: roundedPair([(at[0] - from[0]) / props.unit, (at[1] - from[1]) / props.unit]) }));
+    return;
+  }
+  const s = props.shape;
+  const from = stated(onStage(e));
+  start(e, 'Move outline', (at) => {
+    const by = minus(stated(at), from);
+    return s.kind === 'path' ? { points: s.points.map((p) => roundedPoint({ ...p, at: plus(p.at, by) })) } : { centre: roundedPair(plus(s.centre, by)) };
+  }, () => emit('select', new Set()));
+}
 
-function move(e: PointerEvent): void {
-  const stage = ((e.currentTarget as SVGElement).ownerSVGElement as SVGSVGElement).getBoundingClientRect();
-  const from = stated([e.clientX - stage.left, e.clientY - stage.top]);
-  const was = props.shape.centre;
-  drag(e, 'Move outline', (at) => {
-    const to = stated(at);
-    return { centre: [rounded(was[0] + to[0] - from[0]), rounded(was[1] + to[1] - from[1])] };
+function turnAll(e: PointerEvent): void {
+  if (!props.chosen || !props.active) {
+    e.stopPropagation();
+    emit('choose');
+    return;
+  }
+  if (props.correcting) {
+    correct(e, (at, from, pivot) => ({ turn: rounded(degrees(angleOf(pivot, at) - angleOf(pivot, from))) }));
+    return;
+  }
+  const s = props.shape;
+  const middle = middleOf(s);
+  const centre = onScreen(apply(props.matrix, middle));
+  const from = angleOf(centre, onStage(e));
+  start(e, 'Turn outline', (at) => {
+    const by = degrees(angleOf(centre, at) - from);
+    return s.kind === 'path' ? { points: s.points.map((p) => movedPoint(p, (q) => about(middle, q, by, 1))) } : { turn: rounded(degrees(s.turn + by)) };
   });
 }
 
 function size(e: PointerEvent, axis: 0 | 1): void {
-  drag(e, 'Resize outline', ([x, y]) => {
-    const r = (on.value.turn * Math.PI) / 180;
-    const dx = x - centre.value[0];
-    const dy = y - centre.value[1];
-    const along = axis === 0 ? dx * Math.cos(r) + dy * Math.sin(r) : dy * Math.cos(r) - dx * Math.sin(r);
-    const length = Math.max(0.002, Math.abs(along) / props.unit / on.value.scale - props.shape.grow);
-    const next: Pair = [...props.shape.radii];
-    next[axis] = rounded(length);
-    return { radii: next };
+  const s = props.shape;
+  if (s.kind === 'path') return;
+  if (props.correcting) {
+    correct(e, (at, from, pivot) => ({ scale: rounded(Math.max(0.05, Math.hypot(...minus(at, pivot)) / Math.max(1, Math.hypot(...minus(from, pivot))))) }));
+    return;
+  }
+  start(e, 'Resize outline', (at) => {
+    const [x, y] = minus(about(s.centre, stated(at), -s.turn, 1), s.centre);
+    const radii: Pair = [...s.radii];
+    radii[axis] = rounded(Math.max(0.002, Math.abs(axis === 0 ? x : y) - s.grow));
+    return { radii };
   });
 }
 
-function feathered(e: PointerEvent, i: number, side: 'featherIn' | 'featherOut'): void {
-  const t = (i / HAIRS) * 2 * Math.PI;
-  drag(e, side === 'featherIn' ? 'Inner feather' : 'Outer feather', ([x, y]) => {
-    const { at, normal } = point(t);
-    const along = ((x - at[0]) * normal[0] + (y - at[1]) * normal[1]) * (side === 'featherIn' ? -1 : 1);
-    const value = along <= TIP + 1 ? 0 : along / props.unit / on.value.scale;
-    return { [side]: rounded(Math.min(1, value)) };
+function feather(e: PointerEvent, i: number, side: 'featherIn' | 'featherOut'): void {
+  const hair = hairs.value[i];
+  if (!hair) return;
+  start(e, side === 'featherIn' ? 'Inner feather' : 'Outer feather', (at) => {
+    const [x, y] = minus(at, hair.at);
+    const length = (x * hair.normal[0] + y * hair.normal[1]) * (side === 'featherIn' ? -1 : 1);
+    return { [side]: rounded(Math.min(1, length <= TIP + 1 ? 0 : length / props.unit / scale.value)) };
   });
 }
 
-function turn(e: PointerEvent): void {
-  const stage = ((e.currentTarget as SVGElement).ownerSVGElement as SVGSVGElement).getBoundingClientRect();
-  const angle = ([x, y]: Pair): number => (Math.atan2(y - centre.value[1], x - centre.value[0]) * 180) / Math.PI;
-  const from = angle([e.clientX - stage.left, e.clientY - stage.top]);
-  const was = props.shape.turn;
-  drag(e, 'Turn outline', (at) => ({ turn: rounded(((((was + angle(at) - from + 180) % 360) + 360) % 360) - 180) }));
+// --- path points ------------------------------------------------------------------------------------------------
+const pathPoints = (): PathPoint[] => (props.shape.kind === 'path' ? props.shape.points : []);
+
+function movePoint(e: PointerEvent, i: number): void {
+  const was = pathPoints();
+  let moving = new Set(props.selected);
+  if (e.shiftKey) {
+    if (moving.has(i)) moving.delete(i);
+    else moving.add(i);
+    emit('select', moving);
+  } else if (!moving.has(i)) {
+    moving = new Set([i]);
+    emit('select', moving);
+  }
+  const from = stated(onStage(e));
+  start(e, moving.size > 1 ? 'Move points' : 'Move point', (at) => {
+    const by = minus(stated(at), from);
+    return { points: was.map((p, k) => (moving.has(k) ? roundedPoint({ ...p, at: plus(p.at, by) }) : p)) };
+  }, () => !e.shiftKey && emit('select', new Set([i])));
+}
+
+/** Both handles stay in one line unless Alt breaks it or they were not in line before. */
+function moveHandle(e: PointerEvent, i: number, side: 'in' | 'out'): void {
+  const was = pathPoints();
+  const p = was[i] as PathPoint;
+  const other = side === 'in' ? 'out' : 'in';
+  const cross = p.in[0] * p.out[1] - p.in[1] * p.out[0];
+  const smooth = Math.abs(cross) < 0.05 * Math.hypot(...p.in) * Math.hypot(...p.out) || Math.hypot(...p[other]) === 0;
+  start(e, 'Move handle', (at, event) => {
+    const handle = minus(stated(at), p.at);
+    const length = Math.hypot(...handle) || 1;
+    const reach = Math.hypot(...p[other]);
+    const changed = { ...p, [side]: handle };
+    if (smooth && !event.altKey && reach > 0) changed[other] = [(-handle[0] / length) * reach, (-handle[1] / length) * reach];
+    return { points: was.map((q, k) => (k === i ? roundedPoint(changed) : q)) };
+  });
+}
+
+function toggle(i: number): void {
+  const was = pathPoints();
+  emit('change', { points: was.map((p, k) => (k === i ? toggled(was, i) : p)) });
+  emit('commit', 'Corner or smooth');
+}
+
+function turnSelected(e: PointerEvent): void {
+  const g = grip.value;
+  if (!g) return;
+  const was = pathPoints();
+  const chosen = new Set(props.selected);
+  const middle = stated(g.middle);
+  const from = onStage(e);
+  start(e, 'Turn and scale points', (at, event) => {
+    const by = event.shiftKey ? 0 : degrees(angleOf(g.middle, at) - angleOf(g.middle, from));
+    const grow = Math.max(0.05, Math.hypot(...minus(at, g.middle)) / Math.max(1, Math.hypot(...minus(from, g.middle))));
+    return { points: was.map((p, k) => (chosen.has(k) ? movedPoint(p, (q) => about(middle, q, by, grow)) : p)) };
+  });
+}
+
+/** The place on the path nearest to the pointer gets a point. */
+function pointHere(e: MouseEvent): void {
+  const here = stated(onStage(e));
+  const list = pathPoints();
+  let best: [number, number, number] = [Infinity, 0, 0.5];
+  list.forEach((a, piece) => {
+    for (let k = 1; k < 40; ++k) {
+      const [x, y] = minus(bezier(a, list[(piece + 1) % list.length] as PathPoint, k / 40), here);
+      if (x * x + y * y < best[0]) best = [x * x + y * y, piece, k / 40];
+    }
+  });
+  e.stopPropagation();
+  emit('point', best[1], best[2]);
 }
 </script>
 
 <template>
-  <g :class="{ chosen }">
-    <ellipse
-      v-if="chosen"
-      class="inside"
-      :cx="centre[0]" :cy="centre[1]" :rx="radii[0]" :ry="radii[1]"
-      :transform="`rotate(${on.turn} ${centre[0]} ${centre[1]})`"
-      @pointerdown="move"
-    />
-    <template v-if="chosen">
+  <g :class="{ chosen: chosen && active }">
+    <path v-if="chosen && active" class="inside" :d="line" fill-rule="evenodd" @pointerdown="moveAll" />
+    <template v-if="chosen && active && !correcting">
       <g v-for="h in hairs" :key="h.i" class="hair" :class="{ main: h.main }">
         <line class="under" :x1="h.x1" :y1="h.y1" :x2="h.x2" :y2="h.y2" />
         <line class="over" :x1="h.x1" :y1="h.y1" :x2="h.x2" :y2="h.y2" />
       </g>
     </template>
-    <ellipse class="under" :cx="centre[0]" :cy="centre[1]" :rx="radii[0]" :ry="radii[1]" :stroke-dasharray="dash" :transform="`rotate(${on.turn} ${centre[0]} ${centre[1]})`" />
-    <ellipse class="over" :cx="centre[0]" :cy="centre[1]" :rx="radii[0]" :ry="radii[1]" :stroke-dasharray="dash" :transform="`rotate(${on.turn} ${centre[0]} ${centre[1]})`" />
-    <template v-if="chosen">
-      <g v-for="c in crosses" :key="`c${c.i}`" class="cross" :data-handle="`edge-${c.i}`" :transform="`translate(${c.at[0]} ${c.at[1]}) rotate(${on.turn})`" @pointerdown="size($event, c.i % 2 === 0 ? 0 : 1)">
+    <path class="under" :d="line" :stroke-dasharray="dash" />
+    <path class="over" :d="line" :stroke-dasharray="dash" />
+    <template v-if="chosen && active">
+      <path v-if="shape.kind === 'path' && !correcting" class="along" data-handle="edge" :d="line" @pointerdown="$event.ctrlKey ? pointHere($event) : moveAll($event)" @dblclick="pointHere" />
+      <g v-for="c in crosses" :key="`c${c.i}`" class="cross" :data-handle="`edge-${c.i}`" :transform="`translate(${c.at[0]} ${c.at[1]}) rotate(${turn})`" @pointerdown="size($event, c.i % 2 === 0 ? 0 : 1)">
         <circle r="8" class="grip" />
         <path class="under" d="M-5 0h10M0 -5v10" />
         <path class="over" d="M-5 0h10M0 -5v10" />
       </g>
-      <template v-for="h in hairs.filter((hair) => hair.main)" :key="`t${h.i}`">
-        <g class="tip" :data-handle="`inner-${h.i}`" :transform="`translate(${h.x1} ${h.y1})`" @pointerdown="feathered($event, h.i, 'featherIn')"><circle r="7" class="grip" /><circle r="2.8" /></g>
-        <g class="tip" :data-handle="`outer-${h.i}`" :transform="`translate(${h.x2} ${h.y2})`" @pointerdown="feathered($event, h.i, 'featherOut')"><circle r="7" class="grip" /><circle r="2.8" /></g>
+      <template v-if="!correcting">
+        <template v-for="h in hairs.filter((hair) => hair.main)" :key="`t${h.i}`">
+          <g class="tip" :data-handle="`inner-${h.i}`" :transform="`translate(${h.x1} ${h.y1})`" @pointerdown="feather($event, h.i, 'featherIn')"><circle r="7" class="grip" /><circle r="2.8" /></g>
+          <g class="tip" :data-handle="`outer-${h.i}`" :transform="`translate(${h.x2} ${h.y2})`" @pointerdown="feather($event, h.i, 'featherOut')"><circle r="7" class="grip" /><circle r="2.8" /></g>
+        </template>
+        <template v-for="p in points" :key="`p${p.i}`">
+          <g v-for="h in p.handles" :key="h.side" class="handle">
+            <line class="under" :x1="p.at[0]" :y1="p.at[1]" :x2="h.at[0]" :y2="h.at[1]" />
+            <line class="over" :x1="p.at[0]" :y1="p.at[1]" :x2="h.at[0]" :y2="h.at[1]" />
+            <g class="tip" :data-handle="`${h.side}-${p.i}`" :transform="`translate(${h.at[0]} ${h.at[1]})`" @pointerdown="moveHandle($event, p.i, h.side)"><circle r="7" class="grip" /><path class="diamond" d="M0 -3.4L3.4 0L0 3.4L-3.4 0Z" /></g>
+          </g>
+          <g class="point" :class="{ on: p.on }" :data-handle="`point-${p.i}`" :transform="`translate(${p.at[0]} ${p.at[1]})`" @pointerdown="movePoint($event, p.i)" @dblclick.stop="toggle(p.i)">
+            <circle r="8" class="grip" />
+            <path class="under" d="M-4 -4L4 4M-4 4L4 -4" />
+            <path class="over" d="M-4 -4L4 4M-4 4L4 -4" />
+            <circle v-if="p.on" r="5.5" class="ring" />
+          </g>
+        </template>
+        <g v-if="grip" class="turner" data-handle="turner" @pointerdown="turnSelected">
+          <line class="under" :x1="grip.middle[0]" :y1="grip.middle[1]" :x2="grip.at[0]" :y2="grip.at[1]" />
+          <line class="over" stroke-dasharray="2 3" :x1="grip.middle[0]" :y1="grip.middle[1]" :x2="grip.at[0]" :y2="grip.at[1]" />
+          <circle class="grip" :cx="grip.at[0]" :cy="grip.at[1]" r="9" />
+          <circle class="ring" :cx="grip.at[0]" :cy="grip.at[1]" r="5" />
+        </g>
       </template>
     </template>
-    <g class="flag" :class="{ chosen }" data-handle="flag" :transform="`translate(${flag[0]} ${flag[1]})`" @pointerdown="chosen ? turn($event) : (emit('choose'), $event.stopPropagation())">
-      <path :d="chosen ? 'M0 0l9 -22h22v20h-20z' : 'M0 0l6 -15h15v13h-14z'" />
-      <text :x="chosen ? 20 : 13.5" :y="chosen ? -7.5 : -4.8" :font-size="chosen ? 13 : 10">{{ letter }}</text>
+    <g class="flag" :class="{ chosen: chosen && active }" data-handle="flag" :transform="`translate(${flag[0]} ${flag[1]})`" @pointerdown="turnAll">
+      <path :d="chosen && active ? 'M0 0l9 -22h22v20h-20z' : 'M0 0l6 -15h15v13h-14z'" />
+      <text :x="chosen && active ? 20 : 13.5" :y="chosen && active ? -7.5 : -4.8" :font-size="chosen && active ? 13 : 10">{{ letter }}</text>
     </g>
   </g>
 </template>
 
 <style scoped>
-ellipse,
 line,
 path {
   fill: none;
@@ -180,6 +317,13 @@ path {
   cursor: move;
   fill: transparent;
   pointer-events: all;
+}
+
+.along {
+  cursor: copy;
+  pointer-events: stroke;
+  stroke: transparent;
+  stroke-width: 9;
 }
 
 .hair .under {
@@ -211,19 +355,37 @@ path {
   cursor: nwse-resize;
 }
 
-.cross .over {
+.cross .over,
+.point .over {
   stroke-width: 1.6;
 }
 
-.cross .under {
+.cross .under,
+.point .under {
   stroke-width: 3.6;
+}
+
+.point {
+  cursor: move;
+}
+
+.ring {
+  fill: none;
+  pointer-events: none;
+  stroke: #fff;
+  stroke-width: 1.4;
+}
+
+.turner {
+  cursor: grab;
 }
 
 .tip {
   cursor: crosshair;
 }
 
-.tip circle:last-child {
+.tip circle:last-child,
+.diamond {
   fill: #fff;
   pointer-events: none;
   stroke: #000;

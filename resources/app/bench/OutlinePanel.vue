@@ -1,36 +1,114 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import type { Area, Ellipse } from '../api/types';
+import Select from 'primevue/select';
+import { computed, ref } from 'vue';
+import type { Area, Ease, Shape } from '../api/types';
 import RulerSlider from '../widgets/RulerSlider.vue';
+import type { Tool } from './PenLayer.vue';
+import { EDGE, JOINS, shapeAt, trouble } from './shapes';
+import type { Outlines } from './useOutlines';
 
-const props = defineProps<{ area: Area; aspect: number; drawing: boolean }>();
-const emit = defineEmits<{ draw: []; change: [shape: Ellipse, change: Partial<Ellipse>]; commit: [what: string]; remove: [shape: Ellipse]; invert: [] }>();
+const props = defineProps<{ area: Area; areas: Area[]; outlines: Outlines; frame: number; aspect: number; matrix: readonly number[] }>();
+const emit = defineEmits<{ go: [frame: number]; find: [] }>();
 
-const shape = computed(() => props.area.outline.shapes[0]);
+const TOOLS: { name: string; value: Tool; hint: string }[] = [
+  { name: 'Ellipse', value: 'ellipse', hint: 'Drag it over the thing' },
+  { name: 'Box', value: 'box', hint: 'Drag it over the thing; it can be rounded afterwards' },
+  { name: 'Path', value: 'path', hint: 'Click for corners, click and drag for curves, click the first point to close; Shift for straight steps' },
+  { name: 'Along edges', value: 'edges', hint: 'Click along an edge that can be seen: the path keeps to it in between' },
+];
+const EASES: Ease[] = ['smooth', 'linear', 'hold'];
+const RULERS = {
+  featherIn: { label: 'Feather in', least: 0, most: 0.5, neutral: 0, digits: 1, what: 'Inner feather' },
+  featherOut: { label: 'Feather out', least: 0, most: 0.5, neutral: 0, digits: 1, what: 'Outer feather' },
+  grow: { label: 'Grow', least: -0.25, most: 0.25, neutral: 0, digits: 1, what: 'Grow outline' },
+  opacity: { label: 'Opacity', least: 0, most: 1, neutral: 1, digits: 0, what: 'Opacity' },
+};
+
+const shape = computed(() => props.outlines.activeShape.value);
+const now = computed(() => (shape.value ? shapeAt(shape.value, props.frame) : null));
+const more = ref(false);
+const file = ref<HTMLInputElement>();
+const tool = computed(() => props.outlines.tool.value);
+const others = computed(() => props.areas.filter((a) => a.id !== props.area.id).map((a) => ({ name: a.name, value: a.id })));
+const key = computed(() => shape.value?.keys.find((k) => k.frame === props.frame) ?? null);
+const said = computed(() => (now.value ? trouble(now.value, props.aspect, props.matrix) : null));
+
+function nameOf(s: Shape): string {
+  if (s.kind === 'area') return `matte of ${props.areas.find((a) => a.id === s.of)?.name ?? s.of}`;
+  return s.kind === 'path' ? `path, ${s.points.length} points` : s.kind;
+}
+function radii(index: 0 | 1, value: number): void {
+  if (!now.value || !('radii' in now.value)) return;
+  const next: [number, number] = [...now.value.radii];
+  next[index] = value;
+  props.outlines.change(now.value.id, { radii: next });
+}
+async function read(e: Event): Promise<void> {
+  const input = e.target as HTMLInputElement;
+  const chosen = input.files?.[0];
+  if (chosen) await props.outlines.readSvg(chosen);
+  input.value = '';
+}
 </script>
 
 <template>
   <div class="panel">
-    <template v-if="shape">
-      <RulerSlider label="Across" :value="shape.radii[0]" :least="0.001" :most="1" :neutral="0.001" :digits="1" :scale="200" unit="%" @change="emit('change', shape, { radii: [$event, shape.radii[1]] })" @commit="emit('commit', 'Resize outline')" />
-      <RulerSlider label="Along" :value="shape.radii[1]" :least="0.001" :most="1" :neutral="0.001" :digits="1" :scale="200" unit="%" @change="emit('change', shape, { radii: [shape.radii[0], $event] })" @commit="emit('commit', 'Resize outline')" />
-      <RulerSlider label="Turn" :value="shape.turn" :least="-180" :most="180" :neutral="0" :digits="1" unit="°" sign @change="emit('change', shape, { turn: $event })" @commit="emit('commit', 'Turn outline')" />
-      <RulerSlider label="Feather in" :value="shape.featherIn" :least="0" :most="0.5" :neutral="0" :digits="1" :scale="100" unit="%" @change="emit('change', shape, { featherIn: $event })" @commit="emit('commit', 'Inner feather')" />
-      <RulerSlider label="Feather out" :value="shape.featherOut" :least="0" :most="0.5" :neutral="0" :digits="1" :scale="100" unit="%" @change="emit('change', shape, { featherOut: $event })" @commit="emit('commit', 'Outer feather')" />
-      <RulerSlider label="Grow" :value="shape.grow" :least="-0.25" :most="0.25" :neutral="0" :digits="1" :scale="100" unit="%" sign @change="emit('change', shape, { grow: $event })" @commit="emit('commit', 'Grow outline')" />
-      <RulerSlider label="Opacity" :value="shape.opacity" :least="0" :most="1" :neutral="1" :digits="0" :scale="100" unit="%" @change="emit('change', shape, { opacity: $event })" @commit="emit('commit', 'Opacity')" />
-      <div class="acts">
-        <label><input type="checkbox" :checked="area.outline.invert" @change="emit('invert')"> Invert</label>
-        <span class="grow"></span>
-        <button type="button" class="btn small" @click="emit('draw')">{{ drawing ? 'Drag it on the picture…' : 'Draw anew' }}</button>
-        <button type="button" class="btn small quiet" @click="emit('remove', shape)">Remove</button>
+    <p v-if="!shape" class="dim">Draw it generously, with texture inside for following; tighten and soften it afterwards.</p>
+    <ol v-if="outlines.shapes.value.length > 1" class="shapes" aria-label="Shapes, joined in order">
+      <li v-for="(s, i) in outlines.shapes.value" :key="s.id" :class="{ on: s.id === shape?.id }">
+        <button type="button" class="plain name" :aria-pressed="s.id === shape?.id" @click="outlines.work(s.id)"><em class="mono">{{ i + 1 }}</em> {{ nameOf(s) }}<span v-if="s.kind !== 'area' && s.motion" class="dim"> · moves by itself</span></button>
+        <span class="pills"><button v-for="j in JOINS" :key="j.value" type="button" :aria-pressed="s.join === j.value" @click="outlines.setJoin(s.id, j.value)">{{ j.name }}</button></span>
+        <button type="button" class="plain small" :disabled="i === 0" aria-label="Earlier" @click="outlines.earlier(i)">↑</button>
+        <button type="button" class="plain small" aria-label="Remove this shape" @click="outlines.remove(s.id)">×</button>
+      </li>
+    </ol>
+    <div class="acts tools" role="group" aria-label="Draw a shape">
+      <span v-if="shape" class="pills"><button v-for="j in JOINS" :key="j.value" type="button" :aria-pressed="outlines.join.value === j.value" @click="outlines.joinNext(j.value)">{{ j.name }}</button></span>
+      <button v-for="t in TOOLS" :key="t.value" v-tooltip.bottom="t.hint" type="button" class="btn small" :class="{ main: tool === t.value || (!shape && t.value === 'ellipse') }" :aria-pressed="tool === t.value" @click="outlines.draw(t.value)">{{ t.name }}</button>
+      <Select v-if="others.length && shape" size="small" placeholder="An area’s matte" :model-value="null" :options="others" option-label="name" option-value="value" aria-label="Another area’s matte as a shape" @update:model-value="outlines.addArea($event)" />
+    </div>
+    <div v-if="!shape" class="acts">
+      <button type="button" class="btn small" @click="emit('find')">Find the person on this frame</button>
+      <button type="button" class="btn small" @click="outlines.paste()">Paste an outline</button>
+    </div>
+    <template v-if="shape && now">
+      <p v-if="said" class="said">▲ {{ said }}</p>
+      <template v-if="now.kind === 'ellipse' || now.kind === 'box'">
+        <RulerSlider label="Across" :value="now.radii[0]" :least="0.001" :most="1" :neutral="0.001" :digits="1" :scale="200" unit="%" @change="radii(0, $event)" @commit="outlines.commit('Resize outline')" />
+        <RulerSlider label="Along" :value="now.radii[1]" :least="0.001" :most="1" :neutral="0.001" :digits="1" :scale="200" unit="%" @change="radii(1, $event)" @commit="outlines.commit('Resize outline')" />
+        <RulerSlider label="Turn" :value="now.turn" :least="-180" :most="180" :neutral="0" :digits="1" unit="°" sign @change="outlines.change(shape.id, { turn: $event })" @commit="outlines.commit('Turn outline')" />
+        <RulerSlider v-if="now.kind === 'box'" label="Round" :value="now.round" :least="0" :most="1" :neutral="0" :digits="0" :scale="100" unit="%" @change="outlines.change(shape.id, { round: $event })" @commit="outlines.commit('Round corners')" />
+      </template>
+      <template v-for="field in EDGE" :key="field">
+        <RulerSlider v-if="now.kind !== 'area' || field === 'opacity'" v-bind="RULERS[field]" :value="now.kind === 'area' ? now.opacity : now[field]" :scale="100" unit="%" :sign="field === 'grow'" @change="outlines.change(shape.id, { [field]: $event })" @commit="outlines.commit(RULERS[field].what)" />
+      </template>
+      <div class="keys">
+        <span class="label">Keyframes</span>
+        <span v-if="shape.keys.length === 0" class="dim">none, the same on every frame</span>
+        <button v-for="k in shape.keys" :key="k.frame" type="button" class="btn small mono" :aria-pressed="k.frame === frame" @click="emit('go', k.frame)">{{ k.frame }}</button>
       </div>
-      <p class="dim">Lengths are shares of the picture’s height.</p>
+      <div class="acts">
+        <button v-if="!key" type="button" class="btn small" @click="outlines.addKey(shape.id)">Keyframe here</button>
+        <template v-else>
+          <button type="button" class="btn small" @click="outlines.removeKey(shape.id, frame)">Remove keyframe {{ frame }}</button>
+          <span class="pills"><button v-for="ease in EASES" :key="ease" type="button" :aria-pressed="(key.ease ?? 'smooth') === ease" @click="outlines.ease(shape.id, frame, ease)">{{ ease }}</button></span>
+        </template>
+        <span class="grow"></span>
+        <button type="button" class="plain more" :aria-expanded="more" @click="more = !more">{{ more ? 'Less' : 'More' }}</button>
+      </div>
+      <div v-if="more" class="acts">
+        <label><input type="checkbox" :checked="area.outline.invert" @change="outlines.invert()"> Invert</label>
+        <label v-if="shape.kind !== 'area'"><input type="checkbox" :checked="shape.motion !== null" @change="outlines.ownMotion(shape.id)"> Motion of its own</label>
+        <button v-if="shape.kind === 'ellipse' || shape.kind === 'box'" type="button" class="btn small" @click="outlines.toPath(shape.id)">To a path</button>
+        <button type="button" class="btn small" @click="outlines.mirror()">Mirror</button>
+        <button type="button" class="btn small" @click="outlines.copy()">Copy</button>
+        <button type="button" class="btn small" @click="outlines.paste()">Paste</button>
+        <button type="button" class="btn small" @click="file?.click()">SVG in</button>
+        <a class="btn small" :href="outlines.svgUrl()" download>SVG out</a>
+        <button type="button" class="btn small quiet" @click="outlines.remove(shape.id)">Remove</button>
+      </div>
     </template>
-    <template v-else>
-      <p class="dim">Draw it generously, with texture inside for following; tighten and soften it afterwards.</p>
-      <div class="acts"><button type="button" class="btn main" @click="emit('draw')">{{ drawing ? 'Drag it on the picture…' : 'Draw an ellipse' }}</button></div>
-    </template>
+    <input ref="file" type="file" accept=".svg,image/svg+xml" hidden aria-label="SVG file" @change="read">
   </div>
 </template>
 
@@ -41,11 +119,62 @@ const shape = computed(() => props.area.outline.shapes[0]);
   padding: 0 16px 12px;
 }
 
-.acts {
+.acts,
+.keys {
   display: flex;
-  gap: 8px;
+  flex-wrap: wrap;
+  gap: 6px;
   align-items: center;
-  padding: 6px 0;
+  padding: 4px 0;
+}
+
+.label {
+  width: 78px;
+  color: var(--t2);
+}
+
+.shapes {
+  display: grid;
+  padding: 0;
+  list-style: none;
+}
+
+.shapes li {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  padding: 2px 0;
+  color: var(--t2);
+}
+
+.shapes .on {
+  color: var(--t1);
+}
+
+.shapes .pills button {
+  padding: 0 6px;
+  font-size: 11px;
+}
+
+.tools .pills button {
+  padding: 1px 7px;
+  font-size: 12px;
+}
+
+.name {
+  flex: 1;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.on .name {
+  font-weight: 600;
+}
+
+.small[disabled] {
+  visibility: hidden;
 }
 
 label {
@@ -59,7 +188,24 @@ input {
   accent-color: #a8a8a8;
 }
 
+.btn[aria-pressed='true'] {
+  background: var(--t1);
+  color: #111;
+}
+
+.more {
+  color: var(--t3);
+}
+
+.more:hover {
+  color: var(--t1);
+}
+
 p {
   font-size: 12px;
+}
+
+.said {
+  color: var(--t1);
 }
 </style>

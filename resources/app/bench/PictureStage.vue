@@ -3,34 +3,54 @@
 import { useElementSize } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import type { Picture } from '../api/client';
-import type { Area, Ellipse, Pair } from '../api/types';
-import type { Matrix } from './geometry';
-import OutlineHandles from './OutlineHandles.vue';
+import type { Area, DrawnShape, Pair, PathPoint, ShapeValues } from '../api/types';
+import { drag, onStage } from './drag';
+import { apply, inverse, minus, plus, type Matrix } from './geometry';
+import OutlineHandles, { type Correction } from './OutlineHandles.vue';
+import PenLayer, { type Drawing, type Tool } from './PenLayer.vue';
+import { roundedPoint } from './shapes';
+
+/** A shape as it stands on the frame, ready to be drawn. */
+export interface StagedShape { shape: DrawnShape; matrix: Matrix }
 
 const props = defineProps<{
   /** Width of the picture in picture heights, and the footage's height in pixels. */
   aspect: number;
   rows: number;
+  shotId: number;
+  frame: number;
   main: Picture | null;
   patch: Picture | null;
   other: Picture | null;
   split: boolean;
   areas: Area[];
   chosen: string | null;
+  /** The shape of the chosen area that is worked on. */
+  active: string | null;
   letters: Record<string, string>;
-  matrices: Record<string, Matrix>;
+  staged: Record<string, StagedShape[]>;
   outlines: boolean;
-  drawing: boolean;
+  /** What is being drawn, if anything. */
+  tool: Tool | null;
+  correcting: boolean;
+  /** Spots of the chosen area's look, where they are on this frame. */
+  spots: Pair[];
   surround: string;
 }>();
 const emit = defineEmits<{
-  change: [shape: Ellipse, what: string, change: Partial<Ellipse>];
+  change: [shape: string, change: Partial<ShapeValues>];
   commit: [what: string];
-  drawn: [centre: Pair, radii: Pair];
-  choose: [area: string];
+  correct: [correction: Correction];
+  corrected: [];
+  drawn: [drawing: Drawing];
+  said: [words: string];
+  choose: [area: string, shape: string];
+  point: [shape: string, piece: number, t: number];
+  removed: [shape: string, points: Set<number>];
   look: [height: number, window: [number, number, number, number] | null];
 }>();
 
+const NONE: ReadonlySet<number> = new Set();
 const MARGIN = 20;
 const DASHES = ['7 4', '2 4', '10 3 2 3', '4 2', '12 5', '1 3', '8 3 2 3 2 3', '5 5'];
 const stage = ref<HTMLElement>();
@@ -135,12 +155,63 @@ function wheel(e: WheelEvent): void {
   zoomAt(present * 1.0015 ** -e.deltaY, inPicture(e));
 }
 
-const spaceDown = ref(false);
-const drawn = shallowRef<{ from: Pair; to: Pair } | null>(null);
+// --- selected points of the path being worked on ---------------------------------------------------------------
+const selected = shallowRef<ReadonlySet<number>>(new Set());
+const activeShape = computed(() => (props.chosen ? props.staged[props.chosen]?.find((s) => s.shape.id === props.active) : undefined) ?? null);
+watch(() => [props.chosen, props.active, props.correcting], () => (selected.value = new Set()));
+
+const lasso = shallowRef<Pair[]>([]);
+function within([x, y]: Pair, line: Pair[]): boolean {
+  let inside = false;
+  line.forEach((p, i) => {
+    const q = line[(i + 1) % line.length] as Pair;
+    if (p[1] > y !== q[1] > y && x < ((q[0] - p[0]) * (y - p[1])) / (q[1] - p[1]) + p[0]) inside = !inside;
+  });
+  return inside;
+}
+
+function selectLassoed(add: boolean): void {
+  const staged = activeShape.value;
+  if (staged?.shape.kind !== 'path') return;
+  const line = lasso.value;
+  const found = new Set(add ? selected.value : []);
+  staged.shape.points.forEach((p, i) => {
+    const [x, y] = apply(staged.matrix, p.at);
+    if (within([origin.value[0] + x * unit.value, origin.value[1] + y * unit.value], line)) found.add(i);
+  });
+  selected.value = found;
+}
+
+/** Selected points moved by footage pixels; false where none is selected. */
+function nudge(dx: number, dy: number): boolean {
+  const staged = activeShape.value;
+  if (staged?.shape.kind !== 'path' || selected.value.size === 0) return false;
+  const back = inverse(staged.matrix);
+  const by = (p: PathPoint): Pair => minus(apply(back, plus(apply(staged.matrix, p.at), [dx / props.rows, dy / props.rows])), p.at);
+  emit('change', staged.shape.id, { points: staged.shape.points.map((p, i) => (selected.value.has(i) ? roundedPoint({ ...p, at: plus(p.at, by(p)) }) : p)) });
+  emit('commit', 'Nudge points');
+  return true;
+}
+
+function removeSelected(): boolean {
+  const staged = activeShape.value;
+  if (staged?.shape.kind !== 'path' || selected.value.size === 0) return false;
+  if (staged.shape.points.length - selected.value.size < 2) emit('said', 'A path keeps two points at least. Remove the shape instead.');
+  else emit('removed', staged.shape.id, new Set(selected.value));
+  selected.value = new Set();
+  return true;
+}
+
+function selectAll(): boolean {
+  const staged = activeShape.value;
+  if (staged?.shape.kind !== 'path') return false;
+  selected.value = new Set(staged.shape.points.keys());
+  return true;
+}
 
 function down(e: PointerEvent): void {
   const target = stage.value as HTMLElement;
-  if (e.button === 1 || (e.button === 0 && (e.altKey || spaceDown.value))) {
+  if (e.button === 1 || (e.button === 0 && e.altKey)) {
     e.preventDefault();
     const from = inPicture(e);
     if (zoom.value === null) zoomAt((fitted.value * ratio) / props.rows, from);
@@ -157,23 +228,15 @@ function down(e: PointerEvent): void {
     target.addEventListener('pointerup', up);
     return;
   }
-  if (e.button !== 0 || !props.drawing) return;
-  target.setPointerCapture(e.pointerId);
-  drawn.value = { from: inPicture(e), to: inPicture(e) };
-  const grow = (m: PointerEvent): void => {
-    if (drawn.value) drawn.value = { from: drawn.value.from, to: inPicture(m) };
-  };
-  const up = (): void => {
-    target.removeEventListener('pointermove', grow);
-    target.removeEventListener('pointerup', up);
-    const d = drawn.value;
-    drawn.value = null;
-    if (!d) return;
-    const radii: Pair = [Math.abs(d.to[0] - d.from[0]) / 2, Math.abs(d.to[1] - d.from[1]) / 2];
-    if (Math.min(...radii) > 0.004) emit('drawn', [(d.from[0] + d.to[0]) / 2, (d.from[1] + d.to[1]) / 2], radii);
-  };
-  target.addEventListener('pointermove', grow);
-  target.addEventListener('pointerup', up);
+  if (e.button !== 0 || props.tool || props.correcting || activeShape.value?.shape.kind !== 'path') return;
+  // On the empty picture: a lasso round points of the path.
+  const add = e.shiftKey;
+  lasso.value = [onStage(e)];
+  drag(e, (at) => (lasso.value = [...lasso.value, at]), (moved) => {
+    if (moved) selectLassoed(add);
+    else selected.value = new Set();
+    lasso.value = [];
+  });
 }
 
 function splitDrag(e: PointerEvent, turning: boolean): void {
@@ -201,32 +264,42 @@ defineExpose({
   fit: () => zoomAt(null),
   zoomTo: (next: number) => zoomAt(next, zoom.value === null ? [props.aspect / 2, 0.5] : middle.value),
   zoom,
+  nudge,
+  removeSelected,
+  selectAll,
+  deselect: (): boolean => {
+    const any = selected.value.size > 0;
+    selected.value = new Set();
+    return any;
+  },
   /** Screen pixels of one footage pixel at the present zoom, for the head line. */
   percent: computed(() => (100 * unit.value * ratio) / props.rows),
 });
 </script>
 
 <template>
-  <div ref="stage" class="stage" :class="{ drawing }" :style="{ background: surround }" data-stage @wheel.prevent="wheel" @pointerdown="down" @auxclick.prevent>
+  <div ref="stage" class="stage" :style="{ background: surround }" data-stage @wheel.prevent="wheel" @pointerdown="down" @auxclick.prevent>
     <canvas ref="canvas" aria-label="The picture"></canvas>
     <svg :width="width" :height="height" aria-hidden="true">
       <template v-if="outlines">
         <template v-for="(area, i) in areas" :key="area.id">
           <template v-if="area.on || area.id === chosen">
             <OutlineHandles
-              v-for="shape in area.outline.shapes" :key="shape.id"
-              :shape="shape" :matrix="matrices[area.id] ?? []" :unit="unit" :origin="origin"
-              :letter="letters[area.id] ?? ''" :chosen="area.id === chosen" :dash="area.id === chosen ? '' : DASHES[i % DASHES.length] ?? ''"
-              @change="(what, change) => emit('change', shape, what, change)" @commit="emit('commit', $event)" @choose="emit('choose', area.id)"
+              v-for="(s, k) in staged[area.id] ?? []" :key="s.shape.id"
+              :shape="s.shape" :matrix="s.matrix" :unit="unit" :origin="origin" :selected="area.id === chosen && s.shape.id === active ? selected : NONE"
+              :letter="`${letters[area.id] ?? ''}${(staged[area.id]?.length ?? 0) > 1 ? k + 1 : ''}`" :chosen="area.id === chosen" :active="s.shape.id === active"
+              :correcting="correcting" :pivot="area.motion.pivot" :dash="area.id === chosen && s.shape.id === active ? '' : DASHES[i % DASHES.length] ?? ''"
+              @change="emit('change', s.shape.id, $event)" @commit="emit('commit', $event)" @correct="emit('correct', $event)" @corrected="emit('corrected')"
+              @choose="emit('choose', area.id, s.shape.id)" @select="selected = $event" @point="(piece, t) => emit('point', s.shape.id, piece, t)"
             />
           </template>
         </template>
+        <g v-for="(spot, i) in spots" :key="`spot${i}`" class="spot" :transform="`translate(${origin[0] + spot[0] * unit} ${origin[1] + spot[1] * unit})`">
+          <circle r="9" class="dark" /><circle r="9" /><path d="M-13 0h8M5 0h8M0 -13v8M0 5v8" class="dark" /><path d="M-13 0h8M5 0h8M0 -13v8M0 5v8" />
+        </g>
       </template>
-      <ellipse
-        v-if="drawn" class="drawn"
-        :cx="origin[0] + ((drawn.from[0] + drawn.to[0]) / 2) * unit" :cy="origin[1] + ((drawn.from[1] + drawn.to[1]) / 2) * unit"
-        :rx="(Math.abs(drawn.to[0] - drawn.from[0]) / 2) * unit" :ry="(Math.abs(drawn.to[1] - drawn.from[1]) / 2) * unit"
-      />
+      <polyline v-if="lasso.length > 1" class="lasso" :points="lasso.map((p) => p.join()).join(' ')" />
+      <PenLayer v-if="tool" :tool="tool" :unit="unit" :origin="origin" :width="width" :height="height" :shot-id="shotId" :frame="frame" @drawn="emit('drawn', $event)" @said="emit('said', $event)" />
       <g v-if="split && other" class="split">
         <line :x1="splitEnds[0][0]" :y1="splitEnds[0][1]" :x2="splitEnds[1][0]" :y2="splitEnds[1][1]" />
         <circle class="grip" data-handle="split" :cx="splitCentre[0]" :cy="splitCentre[1]" r="7" @pointerdown="splitDrag($event, false)" />
@@ -245,14 +318,6 @@ defineExpose({
   touch-action: none;
 }
 
-.stage.drawing {
-  cursor: crosshair;
-}
-
-.stage.drawing svg {
-  pointer-events: none;
-}
-
 canvas,
 svg {
   position: absolute;
@@ -261,10 +326,24 @@ svg {
   height: 100%;
 }
 
-.drawn {
+.lasso {
   fill: none;
+  pointer-events: none;
+  stroke: #fff;
+  stroke-dasharray: 3 3;
+}
+
+.spot {
+  fill: none;
+  pointer-events: none;
   stroke: #fff;
   stroke-width: 1.2;
+}
+
+.spot .dark {
+  stroke: #000;
+  stroke-opacity: 0.55;
+  stroke-width: 3;
 }
 
 .split line {

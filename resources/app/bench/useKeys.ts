@@ -3,7 +3,7 @@ import type { View } from '../api/types';
 
 /** A key held shows its view while held; tapped it stays until tapped again. */
 const HOLD = 280;
-const VIEW_KEYS: Record<string, View> = { o: 'original', b: 'base', m: 'matte', x: 'without' };
+const VIEW_KEYS: Record<string, View> = { o: 'original', b: 'base', m: 'matte', t: 'tint', x: 'without' };
 
 export function isTyping(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
@@ -22,7 +22,10 @@ export interface KeyActions {
   split: () => void;
   stepOf: (n: number) => void;
   area: (letter: string) => void;
-  nudge: (dx: number, dy: number) => void;
+  /** Moves what is selected on the picture; false where nothing is. */
+  nudge: (dx: number, dy: number) => boolean;
+  remove: () => boolean;
+  all: () => boolean;
   help: () => void;
   escape: () => void;
 }
@@ -41,6 +44,7 @@ export function useKeys(actions: KeyActions) {
         if (e.shiftKey) actions.redo();
         else actions.undo();
       }
+      if (key === 'a' && actions.all()) e.preventDefault();
       return;
     }
     const onSlider = e.target instanceof HTMLElement && e.target.getAttribute('role') === 'slider';
@@ -49,6 +53,12 @@ export function useKeys(actions: KeyActions) {
     if (e.shiftKey && /^[a-z]$/.test(key)) {
       e.preventDefault();
       actions.area(key.toUpperCase());
+      return;
+    }
+    const arrows: Record<string, [number, number]> = { arrowleft: [-1, 0], arrowright: [1, 0], arrowup: [0, -1], arrowdown: [0, 1] };
+    const arrow = arrows[key];
+    if (!onSlider && ((arrow && actions.nudge(arrow[0] * (e.shiftKey ? 10 : 1), arrow[1] * (e.shiftKey ? 10 : 1))) || ((key === 'delete' || key === 'backspace') && actions.remove()))) {
+      e.preventDefault();
       return;
     }
     const held = VIEW_KEYS[key];
@@ -118,6 +128,7 @@ export const SHORTCUTS: [string, string][] = [
   ['O', 'original, while held; tapped it stays'],
   ['B', 'base only'],
   ['M', 'matte of the area'],
+  ['T', 'matte as a tint over the picture'],
   ['X', 'without this area'],
   ['L', 'outlines off'],
   ['S', 'split line on and off'],
@@ -130,6 +141,9 @@ export const SHORTCUTS: [string, string][] = [
   ['Z', '100 % and 200 %'],
   ['1 … 5', 'steps of the area'],
   ['Shift A … Z', 'choose an area'],
+  ['arrow keys', 'with points selected: nudge them by a pixel; with Shift, ten'],
+  ['Delete', 'removes the selected points'],
+  ['Ctrl A', 'selects all points of the path'],
   ['Ctrl Z', 'undo; with Shift, redo'],
   ['?', 'this list'],
 ];

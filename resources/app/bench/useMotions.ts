@@ -21,7 +21,7 @@ export function useMotions(shotId: number, store: RecipeStore) {
 
   // Only what bears on motion makes it necessary to ask again.
   watch(
-    () => JSON.stringify(store.saved.value?.recipe.areas.map((a) => [a.id, a.outline.at, a.motion])),
+    () => JSON.stringify(store.saved.value?.recipe.areas.map((a) => [a.id, a.outline.at, a.motion, a.outline.shapes.map((s) => (s.kind === 'area' ? null : [s.id, s.motion, a.motion.model === 'outline' && s.kind === 'path' ? s.points : null]))])),
     async (now) => {
       if (!now || now === loaded) return;
       loaded = now;
@@ -62,19 +62,35 @@ export function useMotions(shotId: number, store: RecipeStore) {
       const m = motions.value;
       return m?.areas[areaId]?.matrices[frame - m.from] ?? IDENTITY;
     },
+    /** Where a shape is: by its own motion, or by its area's. */
+    shapeMatrix(areaId: string, shapeId: string, frame: number): Matrix {
+      const m = motions.value;
+      const area = m?.areas[areaId];
+      return area?.shapes[shapeId]?.matrices?.[frame - (m?.from ?? 0)] ?? area?.matrices[frame - (m?.from ?? 0)] ?? IDENTITY;
+    },
+    /** How the points of a path that were followed on their own are shifted on a frame. */
+    shifts: (areaId: string, shapeId: string, frame: number): number[][] | null => motions.value?.areas[areaId]?.shapes[shapeId]?.shifts?.[frame] ?? null,
+    open: (areaId: string): (number | null)[] => motions.value?.areas[areaId]?.open ?? [],
     /** Confidence by frame: of the track, or while following, of what has been found so far. */
     confidence(areaId: string): (number | null)[] {
       const m = motions.value;
       const known = [...(m?.areas[areaId]?.confidence ?? [])];
       for (const f of open.value) {
-        if (f.area === areaId) for (const [frame, c] of f.steps) known[frame - (m?.from ?? 0)] = c;
+        if (f.area === areaId && f.shape === null) for (const [frame, c] of f.steps) known[frame - (m?.from ?? 0)] = c;
       }
       return known;
     },
-    states: (areaId: string) => motions.value?.areas[areaId]?.states ?? [],
-    async follow(areaId: string, start: number, from: number, to: number): Promise<void> {
+    states(areaId: string): (string | null)[] {
+      const m = motions.value;
+      const known = [...(m?.areas[areaId]?.states ?? [])];
+      for (const f of open.value) {
+        if (f.area === areaId && f.shape === null) for (const [frame, , state] of f.steps) known[frame - (m?.from ?? 0)] = state;
+      }
+      return known;
+    },
+    async follow(areaId: string, shapeId: string | null, start: number, from: number, to: number): Promise<void> {
       try {
-        await api.follow(shotId, { area: areaId, start, from, to });
+        await api.follow(shotId, { area: areaId, shape: shapeId, start, from, to });
         await poll();
       } catch (reason) {
         fail('Following cannot start', reason);
