@@ -12,6 +12,7 @@ use Cossel\Core\Motion\Step;
 use Cossel\Core\Motion\Track;
 use Cossel\Core\Recipe\InvalidRecipe;
 use Cossel\Core\Recipe\Model;
+use Cossel\Core\Recipe\PathPoint;
 use Cossel\Core\Tests\Documents;
 use PHPUnit\Framework\TestCase;
 
@@ -74,6 +75,59 @@ final class MotionsTest extends TestCase
         ]]);
         self::same(Matrix::about(0.9, 0.5, 10, 1.1, 1.1, 0.2, 0), $motions->of($recipe->areas[0], 6));
         self::same(Matrix::about(0.9, 0.5, 20, 1.2, 1.2, 0.4, 0), $motions->of($recipe->areas[0], 20));
+    }
+
+    public function test_shear_and_perspective_can_be_dropped_and_kept(): void
+    {
+        $whole = Matrix::of([1.1, 0.3, -0.1, 0.05, 0.9, 0.02, 0.1, -0.05, 1]);
+        $track = Track::of(0, Model::Perspective, [0 => new Step(Matrix::identity(), State::Set, 1.0), 1 => new Step($whole, State::Followed, 0.9)]);
+        $moved = static function (array $use) use ($track): Matrix {
+            $area = Documents::area(['motion' => ['by' => 'follow', 'track' => ['sha256' => self::SHA], 'pivot' => [0.9, 0.5], 'use' => $use]]);
+            $recipe = Documents::read(['areas' => [$area]]);
+
+            return (new Motions($recipe, [self::SHA => $track]))->of($recipe->areas[0], 1);
+        };
+        self::same($whole, $moved(['position', 'rotation', 'scale', 'shear', 'perspective']));
+        $local = $whole->affineAt(0.9, 0.5);
+        self::same($local, $moved(['position', 'rotation', 'scale', 'shear']));
+        [$x, $y] = $whole->apply(0.9, 0.5);
+        self::same(Matrix::about(0.9, 0.5, $local->turn(), $local->scale(), $local->scale(), $x - 0.9, $y - 0.5), $moved(['position', 'rotation', 'scale']));
+        $sheared = $moved(['shear']);
+        self::assertEqualsWithDelta(1.0, $sheared->scale(), 1e-9);
+        self::assertEqualsWithDelta(0.0, $sheared->turn(), 1e-9);
+    }
+
+    public function test_a_correction_can_shear_about_the_pivot(): void
+    {
+        [$recipe, $motions] = self::motions(['use' => [], 'keys' => [['frame' => 8, 'shear' => 0.5]]]);
+        self::assertEqualsWithDelta([0.9, 0.5], $motions->of($recipe->areas[0], 8)->apply(0.9, 0.5), 1e-12);
+        self::assertEqualsWithDelta([1.0, 0.7], $motions->of($recipe->areas[0], 8)->apply(0.9, 0.7), 1e-12);
+    }
+
+    public function test_a_shape_with_a_motion_of_its_own_leaves_the_area(): void
+    {
+        $area = Documents::area(['motion' => ['by' => 'follow', 'track' => ['sha256' => self::SHA]]]);
+        $area['outline']['shapes'][] = ['id' => 's2', 'kind' => 'ellipse', 'centre' => [0.5, 0.5], 'radii' => [0.1, 0.1], 'motion' => ['by' => 'none', 'keys' => [['frame' => 10, 'move' => [0.2, 0]]]]];
+        $recipe = Documents::read(['areas' => [$area]]);
+        $motions = new Motions($recipe, [self::SHA => self::track()]);
+        [$first, $second] = $recipe->areas[0]->outline->shapes;
+        self::same($motions->of($recipe->areas[0], 15), $motions->ofShape($recipe->areas[0], $first, 15));
+        self::same(Matrix::move(0.2, 0), $motions->ofShape($recipe->areas[0], $second, 15));
+    }
+
+    public function test_points_followed_on_their_own_carry_a_path_that_was_changed_afterwards(): void
+    {
+        $square = [new PathPoint(0.4, 0.4), new PathPoint(0.8, 0.4), new PathPoint(0.8, 0.8), new PathPoint(0.4, 0.8)];
+        $pulled = [$square[0], new PathPoint(1.0, 0.4), new PathPoint(1.0, 0.8), $square[3]];
+        $track = Track::of(0, Model::Outline, [0 => new Step(Matrix::identity(), State::Set, 1.0, $square), 1 => new Step(Matrix::move(0.1, 0), State::Followed, 0.9, $pulled)]);
+        $path = ['id' => 'p', 'kind' => 'path', 'points' => [['at' => [0.4, 0.4]], ['at' => [0.6, 0.4]], ['at' => [0.8, 0.42]], ['at' => [0.8, 0.8]], ['at' => [0.4, 0.8]]]];
+        $recipe = Documents::read(['areas' => [['id' => 'lips', 'name' => 'Lips', 'outline' => ['at' => 0, 'shapes' => [$path]], 'motion' => ['by' => 'follow', 'model' => 'outline', 'track' => ['sha256' => self::SHA]], 'live' => ['from' => 0, 'to' => 1]]]]);
+        $area = $recipe->areas[0];
+        $place = (new Motions($recipe, [self::SHA => $track]))->place($area, $area->outline->shapes[0], 1);
+        $ends = array_map(static fn(PathPoint $p): array => [round($p->moved($place->motion)->x, 6), round($p->moved($place->motion)->y, 6)], $place->warp?->path($area->outline->shapes[0]->points) ?? []);
+        // The point put in half-way goes half as far; the one drawn a little off its old place keeps that distance.
+        self::assertSame([[0.4, 0.4], [0.7, 0.4], [1.0, 0.42], [1.0, 0.8], [0.4, 0.8]], $ends);
+        self::assertSame($track->json(), Track::read(json_decode($track->json(), true))->json());
     }
 
     public function test_a_riding_area_moves_with_the_other(): void

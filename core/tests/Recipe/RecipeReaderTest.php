@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Tests\Recipe;
 
+use Cossel\Core\Recipe\BlinkGuard;
+use Cossel\Core\Recipe\Ease;
 use Cossel\Core\Recipe\InvalidRecipe;
+use Cossel\Core\Recipe\Key;
 use Cossel\Core\Recipe\RecipeReader;
 use Cossel\Core\Recipe\RecipeWriter;
 use Cossel\Core\Tests\Documents;
@@ -30,6 +33,14 @@ final class RecipeReaderTest extends TestCase
                     'pick' => null,
                     'pair' => null,
                 ]),
+                ['id' => 'lips', 'name' => 'Lips', 'outline' => ['at' => 2, 'shapes' => [
+                    ['id' => 'p1', 'kind' => 'path', 'points' => [['at' => [0.5, 0.5], 'out' => [0.1, 0]], ['at' => [0.75, 0.5], 'in' => [0, 0.125]], ['at' => [0.625, 0.75]]], 'keys' => [
+                        ['frame' => 2, 'points' => [['at' => [0.5, 0.5]], ['at' => [0.75, 0.5]], ['at' => [0.625, 0.75]]], 'ease' => 'linear'],
+                        ['frame' => 6, 'points' => [['at' => [0.75, 0.5], 'out' => [0.25, 0]], ['at' => [0.75, 0.5]], ['at' => [0.625, 0.25]]], 'featherIn' => 0.1],
+                    ]],
+                    ['id' => 'b9', 'kind' => 'box', 'join' => 'keep', 'centre' => [0.5, 0.5], 'radii' => [0.25, 0.125], 'round' => 0.5, 'motion' => ['by' => 'follow', 'start' => 2, 'span' => [0, 9], 'model' => 'affine', 'look' => ['by' => 'spots', 'spots' => [[0.5, 0.5], [0.75, 0.5]], 'radius' => 0.02], 'track' => null, 'keys' => [['frame' => 1, 'shear' => 0.25]]]],
+                    ['id' => 'm1', 'kind' => 'area', 'join' => 'cut', 'of' => 'face', 'opacity' => 0.5],
+                ]], 'motion' => ['by' => 'follow', 'start' => 2, 'span' => [0, 9], 'model' => 'outline', 'track' => null], 'live' => ['from' => 0, 'to' => 9], 'blinkGuard' => ['on' => true, 'keys' => [['frame' => 4, 'value' => 0.5]]]],
                 ['id' => 'neck', 'name' => 'Neck', 'on' => false, 'outline' => ['at' => 3, 'invert' => true, 'shapes' => [['id' => 's9', 'kind' => 'ellipse', 'join' => 'cut', 'centre' => [0, 0], 'radii' => [1, 1], 'keys' => [['frame' => 1, 'opacity' => 0, 'centre' => [0.5, 0.25], 'ease' => 'linear']]]]], 'motion' => ['by' => 'ride', 'on' => 'face'], 'live' => ['from' => 2, 'to' => 9, 'fadeIn' => 2, 'fadeOut' => 1]],
             ],
             'finish' => [['id' => 'f1', 'kind' => 'colour', 'on' => false, 'amount' => 0.5, 'saturation' => 0.9]],
@@ -45,7 +56,9 @@ final class RecipeReaderTest extends TestCase
         $written = json_decode($json, true);
         self::assertSame(0.1, $written['areas'][0]['motion']['keys'][0]['move'][0]);
         self::assertSame('hold', $written['base'][0]['stops']['keys'][0]['ease']);
-        self::assertSame([0.5, 0.25], $written['areas'][1]['outline']['shapes'][0]['keys'][0]['centre']);
+        self::assertSame([0.5, 0.25], $written['areas'][2]['outline']['shapes'][0]['keys'][0]['centre']);
+        self::assertSame([0.25, 0], $written['areas'][1]['outline']['shapes'][0]['keys'][1]['points'][0]['out']);
+        self::assertSame('spots', $written['areas'][1]['outline']['shapes'][1]['motion']['look']['by']);
     }
 
     public function test_keyed_values_blend_as_their_ease_says(): void
@@ -53,15 +66,35 @@ final class RecipeReaderTest extends TestCase
         $recipe = (new RecipeReader(Kinds::all()))->read(self::full());
         $stops = $recipe->base[0]->settings['stops'];
         self::assertSame([1.0, 1.0, 1.0, -1.0, -1.0], array_map($stops->at(...), [0, 3, 8, 9, 40]));
-        $shape = $recipe->areas[1]->outline->shapes[0];
+        $shape = $recipe->areas[2]->outline->shapes[0];
         self::assertSame(0.0, $shape->at(30)->opacity);
         self::assertSame([1.0, 1.0], $shape->at(30)->radii);
         self::assertSame([0.5, 0.25], $shape->at(0)->centre);
     }
 
+    public function test_paths_blend_point_by_point_and_values_no_keyframe_sets_stay(): void
+    {
+        $path = (new RecipeReader(Kinds::all()))->read(self::full())->areas[1]->outline->shapes[0];
+        $half = $path->at(4);
+        self::assertSame([0.625, 0.5, 0.125, 0.0], [$half->points[0]->x, $half->points[0]->y, $half->points[0]->outX, $half->points[0]->outY]);
+        self::assertSame([0.625, 0.5], [$half->points[2]->x, $half->points[2]->y]);
+        self::assertSame([0.1, 0.1], [$path->at(0)->featherIn, $half->featherIn]);
+        self::assertSame([], $half->keys);
+    }
+
+    public function test_the_blink_guard_follows_the_lids_but_keyframes_rule_between_their_ends(): void
+    {
+        $guard = new BlinkGuard(true, [new Key(10, 1.0), new Key(14, 0.0, Ease::Linear)]);
+        self::assertSame([0.0, 1.0, 1.0], [$guard->weight(3, 0.05), $guard->weight(3, 0.9), $guard->weight(3, null)]);
+        self::assertEqualsWithDelta(0.5, $guard->weight(3, 0.3), 1e-12);
+        self::assertEqualsWithDelta(0.5, $guard->weight(12, 0.0), 1e-12);
+        self::assertSame([1.0, 0.0, 0.0], [$guard->weight(10, 0.0), $guard->weight(14, 1.0), $guard->weight(15, 0.0)]);
+        self::assertSame(1.0, (new BlinkGuard(false))->weight(3, 0.0));
+    }
+
     public function test_a_live_span_fades_inside_its_ends(): void
     {
-        $live = (new RecipeReader(Kinds::all()))->read(self::full())->areas[1]->live;
+        $live = (new RecipeReader(Kinds::all()))->read(self::full())->areas[2]->live;
         self::assertEqualsWithDelta([0, 1 / 3, 2 / 3, 1, 1, 1, 1, 1, 1 / 2, 0], array_map($live->weight(...), [1, 2, 3, 4, 5, 6, 7, 8, 9, 10]), 1e-12);
     }
 
@@ -87,9 +120,18 @@ final class RecipeReaderTest extends TestCase
         yield 'a live span backwards' => ['/areas/0/live/to', -4, 'whole number from 0'];
         yield 'on as a number' => ['/areas/0/on', 1, 'true or false'];
         yield 'keys out of order' => ['/base/0/stops/keys/1/frame', 3, 'a frame after 3'];
+        yield 'a path of one point' => ['/areas/1/outline/shapes/0/points', [['at' => [0, 0]]], 'a list of 2 to 500'];
+        yield 'a keyframe with fewer points' => ['/areas/1/outline/shapes/0/keys/1/points', [['at' => [0, 0]], ['at' => [1, 0]]], '3 points, as the path has'];
+        yield 'a radius on a path' => ['/areas/1/outline/shapes/0/radii', [1, 1], 'one of the fields'];
+        yield 'three spots' => ['/areas/1/outline/shapes/1/motion/look/spots', [[0, 0], [1, 0], [1, 1]], 'a list of 1 to 2'];
+        yield 'the matte of nobody' => ['/areas/1/outline/shapes/2/of', 'chin', 'the id of an area'];
+        yield 'an area made of itself' => ['/areas/1/outline/shapes/2/of', 'lips', 'no circle of areas made'];
+        yield 'a shape that rides on nobody' => ['/areas/1/outline/shapes/1/motion', ['by' => 'ride', 'on' => 'chin'], 'the id of an area'];
+        yield 'an unknown model' => ['/areas/1/motion/model', 'spline', 'one of position'];
+        yield 'a guard without a switch' => ['/areas/1/blinkGuard', ['keys' => []], 'true or false'];
         yield 'the same id twice' => ['/areas/1/id', 'face', 'an id used only once'];
         yield 'the same touch id twice' => ['/areas/0/touches/0/id', 'b1', 'an id used only once'];
-        yield 'a ride on nobody' => ['/areas/1/motion/on', 'chin', 'the id of an area'];
+        yield 'a ride on nobody' => ['/areas/2/motion/on', 'chin', 'the id of an area'];
         yield 'a ride in a circle' => ['/areas/0/motion', ['by' => 'ride', 'on' => 'neck'], 'no circle'];
         yield 'areas that are no list' => ['/areas', ['face' => 1], 'a list'];
         yield 'a pick' => ['/areas/0/pick', ['space' => 'oklch'], 'null'];

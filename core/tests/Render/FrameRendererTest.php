@@ -4,11 +4,16 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Tests\Render;
 
+use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Motion\Motions;
+use Cossel\Core\Motion\State;
+use Cossel\Core\Motion\Step;
+use Cossel\Core\Motion\Track;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\FrameFormat;
 use Cossel\Core\Picture\Layout;
 use Cossel\Core\Picture\Rect;
+use Cossel\Core\Recipe\Model;
 use Cossel\Core\Render\FrameRenderer;
 use Cossel\Core\Tests\Chance;
 use Cossel\Core\Tests\Documents;
@@ -136,5 +141,45 @@ final class FrameRendererTest extends TestCase
         }
 
         return $rows;
+    }
+
+    public function test_the_blink_guard_takes_the_inside_away_while_the_lids_are_closed_and_leaves_the_outside(): void
+    {
+        $sha = str_repeat('cd', 32);
+        $area = Documents::area(['motion' => ['by' => 'follow', 'model' => 'iris', 'track' => ['sha256' => $sha]], 'blinkGuard' => ['on' => true]]);
+        $track = Track::of(0, Model::Iris, [0 => new Step(Matrix::identity(), State::Set, 1.0, null, 1.0), 1 => new Step(Matrix::identity(), State::Bridged, 0.0, null, 0.0)]);
+        $render = static function (array $touches) use ($area, $sha, $track): array {
+            $recipe = Documents::read(['areas' => [[...$area, 'touches' => $touches]]]);
+            $renderer = new FrameRenderer($recipe, new Motions($recipe, [$sha => $track]));
+
+            return [$renderer->frame(self::frame(), 0), $renderer->frame(self::frame(), 1)];
+        };
+        $inside = ['id' => 't1', 'kind' => 'exposure', 'stops' => 1];
+        $outside = ['id' => 't2', 'kind' => 'exposure', 'side' => 'outside', 'stops' => -1];
+        [$open, $closed] = $render([$inside]);
+        self::assertNotSame(self::frame()->bytes, $open);
+        self::assertSame(self::frame()->bytes, $closed);
+        self::assertSame($render([$outside])[1], $render([$inside, $outside])[1]);
+        self::assertNotSame(self::frame()->bytes, $render([$outside])[1]);
+    }
+
+    public function test_another_areas_matte_can_be_kept_in_and_cut_out(): void
+    {
+        $lids = ['id' => 'lids', 'name' => 'Lids', 'outline' => ['at' => 0, 'shapes' => [['id' => 'l1', 'kind' => 'box', 'centre' => [0.9, 0.5], 'radii' => [0.3, 0.1]]]], 'live' => ['from' => 0, 'to' => 83]];
+        $iris = static fn(string $join): array => ['id' => 'iris', 'name' => 'Iris', 'outline' => ['at' => 0, 'shapes' => [['id' => 's1', 'kind' => 'ellipse', 'centre' => [0.9, 0.5], 'radii' => [0.2, 0.2]], ['id' => 's2', 'kind' => 'area', 'of' => 'lids', 'join' => $join]]], 'live' => ['from' => 0, 'to' => 83]];
+        $all = Rect::of(0, 0, 160, 90);
+        $mattes = [];
+        foreach (['keep', 'cut'] as $join) {
+            $recipe = Documents::read(['areas' => [$lids, $iris($join)]]);
+            $renderer = new FrameRenderer($recipe, new Motions($recipe, []));
+            [$lid, $mattes[$join]] = array_map(static fn($area): array => $renderer->matte($area, 0, $all, $all)->v, $recipe->areas);
+        }
+        $circle = self::renderer(['areas' => [Documents::area()]]);
+        $recipe = Documents::read(['areas' => [[...$iris('keep'), 'outline' => ['at' => 0, 'shapes' => [$iris('keep')['outline']['shapes'][0]]]]]]);
+        foreach ($circle->matte($recipe->areas[0], 0, $all, $all)->v as $i => $v) {
+            self::assertEqualsWithDelta($v * $lid[$i], $mattes['keep'][$i], 1e-12);
+            self::assertEqualsWithDelta($v * (1 - $lid[$i]), $mattes['cut'][$i], 1e-12);
+        }
+        self::assertGreaterThan(50, array_sum($mattes['keep']));
     }
 }

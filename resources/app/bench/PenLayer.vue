@@ -96,6 +96,19 @@ function join(way: PathPoint[], close: boolean): void {
   ahead.value = [];
 }
 
+/** Clicks are taken one after the other, also when they come quicker than their ways along edges. */
+let queue: Promise<void> = Promise.resolve();
+async function goOn(at: Pair, close: boolean): Promise<void> {
+  const from = last.value;
+  if (!from) return;
+  try {
+    join(await api.edge(props.shotId, { frame: props.frame, from: from.at, to: close ? (points.value[0] as PathPoint).at : at }), close);
+    if (close) finish();
+  } catch (reason) {
+    emit('said', reason instanceof Error ? reason.message : String(reason));
+  }
+}
+
 function down(e: PointerEvent): void {
   if (e.button !== 0 || e.altKey) return;
   const at = held(inPicture(onStage(e)), e.shiftKey && isPen.value);
@@ -119,10 +132,7 @@ function down(e: PointerEvent): void {
   const close = points.value.length > 1 && isNear(at, (points.value[0] as PathPoint).at);
   if (props.tool === 'edges' && last.value) {
     e.stopPropagation();
-    void api.edge(props.shotId, { frame: props.frame, from: last.value.at, to: close ? (points.value[0] as PathPoint).at : at }).then((way) => {
-      join(way, close);
-      if (close) finish();
-    }, (reason: unknown) => emit('said', reason instanceof Error ? reason.message : String(reason)));
+    queue = queue.then(() => goOn(at, close));
     return;
   }
   const index = close ? 0 : points.value.length;
@@ -143,7 +153,7 @@ function move(e: PointerEvent): void {
 
 function key(e: KeyboardEvent): void {
   if (!isPen.value || points.value.length === 0) return;
-  if (e.key === 'Enter') finish();
+  if (e.key === 'Enter') queue = queue.then(finish);
   else if (e.key === 'Backspace' || e.key === 'Delete') points.value = points.value.slice(0, -1);
   else return;
   e.preventDefault();

@@ -58,7 +58,8 @@ function keyOn(shape: Shape, frame: number): ShapeKey {
 /** Keeps all values of a shape on a frame as a keyframe. */
 export function addKey(shape: Shape, frame: number): void {
   const now = shapeAt(shape, frame);
-  Object.assign(keyOn(shape, frame), structuredClone(Object.fromEntries(fieldsOf(shape).map((f) => [f, (now as unknown as Record<string, unknown>)[f]]))));
+  // By way of JSON: what comes from the recipe on screen is reactive and cannot be cloned otherwise.
+  Object.assign(keyOn(shape, frame), JSON.parse(JSON.stringify(Object.fromEntries(fieldsOf(shape).map((f) => [f, (now as unknown as Record<string, unknown>)[f]])))));
 }
 
 // --- edges ------------------------------------------------------------------------------------------------------

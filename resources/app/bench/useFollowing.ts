@@ -62,7 +62,7 @@ export function useFollowing(store: RecipeStore, motions: MotionStore, playhead:
   async function follow(from: number, to: number): Promise<void> {
     const chosen = area.value;
     if (!chosen || chosen.outline.shapes.length === 0) return;
-    set('follow', followed, motion.value?.by !== 'follow');
+    if (motion.value?.by !== 'follow') set('follow', followed);
     await store.settled();
     await motions.follow(chosen.id, shapeId.value, playhead.frame.value, from, to);
   }
