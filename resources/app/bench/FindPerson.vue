@@ -72,7 +72,7 @@ onBeforeUnmount(() => worker?.terminate());
       <p :class="{ dim: !failed }"><span v-if="failed">▲ </span>{{ words }}</p>
       <template v-if="proposed.length">
         <div class="list">
-          <label v-for="a in proposed" :key="a.id"><input type="checkbox" :checked="ticked.has(a.id)" @change="tick(a)"> {{ a.name }}<span v-if="a.motion.by === 'ride'" class="dim"> rides on the face</span></label>
+          <label v-for="a in proposed" :key="a.id" class="tick"><input type="checkbox" :checked="ticked.has(a.id)" @change="tick(a)"> {{ a.name }}<span v-if="a.motion.by === 'ride'" class="dim"> rides on the face</span></label>
         </div>
         <div v-if="people.length" class="who">
           <span class="dim">Person</span>
@@ -100,8 +100,7 @@ onBeforeUnmount(() => worker?.terminate());
 }
 
 .who,
-.row,
-label {
+.row {
   display: flex;
   gap: 8px;
   align-items: center;
@@ -112,7 +111,4 @@ label {
   margin-top: 8px;
 }
 
-input {
-  accent-color: #a8a8a8;
-}
 </style>

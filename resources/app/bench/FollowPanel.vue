@@ -127,7 +127,7 @@ function chooseBy(by: Motion['by']): void {
       </div>
       <div v-if="hasLids" class="line">
         <span class="label">Blink guard</span>
-        <label><input type="checkbox" :checked="area.blinkGuard.on" @change="emit('guard')"> fades it while the lids are closed</label>
+        <label class="tick"><input type="checkbox" :checked="area.blinkGuard.on" @change="emit('guard')"> fades it while the lids are closed</label>
         <template v-if="area.blinkGuard.on">
           <button type="button" class="btn small" @click="emit('guardKey', 0)">Gone here</button>
           <button type="button" class="btn small" @click="emit('guardKey', 1)">There here</button>
@@ -167,24 +167,8 @@ function chooseBy(by: Motion['by']): void {
   font-size: 12px;
 }
 
-.btn[aria-pressed='true'] {
-  background: var(--t1);
-  color: #111;
-}
-
 .fail {
   color: var(--t1);
-}
-
-label {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  color: var(--t2);
-}
-
-input {
-  accent-color: #a8a8a8;
 }
 
 p {

@@ -97,8 +97,8 @@ async function read(e: Event): Promise<void> {
         <button type="button" class="plain more" :aria-expanded="more" @click="more = !more">{{ more ? 'Less' : 'More' }}</button>
       </div>
       <div v-if="more" class="acts">
-        <label><input type="checkbox" :checked="area.outline.invert" @change="outlines.invert()"> Invert</label>
-        <label v-if="shape.kind !== 'area'"><input type="checkbox" :checked="shape.motion !== null" @change="outlines.ownMotion(shape.id)"> Motion of its own</label>
+        <label class="tick"><input type="checkbox" :checked="area.outline.invert" @change="outlines.invert()"> Invert</label>
+        <label v-if="shape.kind !== 'area'" class="tick"><input type="checkbox" :checked="shape.motion !== null" @change="outlines.ownMotion(shape.id)"> Motion of its own</label>
         <button v-if="shape.kind === 'ellipse' || shape.kind === 'box'" type="button" class="btn small" @click="outlines.toPath(shape.id)">To a path</button>
         <button type="button" class="btn small" @click="outlines.mirror()">Mirror</button>
         <button type="button" class="btn small" @click="outlines.copy()">Copy</button>
@@ -175,22 +175,6 @@ async function read(e: Event): Promise<void> {
 
 .small[disabled] {
   visibility: hidden;
-}
-
-label {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  color: var(--t2);
-}
-
-input {
-  accent-color: #a8a8a8;
-}
-
-.btn[aria-pressed='true'] {
-  background: var(--t1);
-  color: #111;
 }
 
 .more {
