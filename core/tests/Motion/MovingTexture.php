@@ -27,22 +27,26 @@ final class MovingTexture implements FrameSource
 
     public function luma(int $frame, Rect $rect): Grey
     {
-        $back = ($this->motion)($frame)->inverse();
         $light = $this->light === null ? 1.0 : ($this->light)($frame);
-        $hidden = in_array($frame, $this->covered, true);
         $v = [];
         for ($y = $rect->y; $y < $rect->bottom(); ++$y) {
             for ($x = $rect->x; $x < $rect->right(); ++$x) {
-                [$u, $w] = $back->apply($x + 0.5, $y + 0.5);
-                $disc = ($u - 120) ** 2 + ($w - 80) ** 2 < 45 ** 2;
-                $value = $disc
-                    ? ($hidden ? 0.31 : 0.5 + 0.1 * sin($u * 0.41) * cos($w * 0.37) + 0.08 * sin($u * 0.17 + $w * 0.23) + 0.07 * cos(0.013 * $u * $w))
-                    : 0.3 + 0.1 * sin($x * 0.31) * sin($y * 0.27);
-                $v[] = $light * $value;
+                $v[] = $light * $this->place($frame, $x + 0.5, $y + 0.5);
             }
         }
 
         return new Grey($rect, $v);
+    }
+
+    /** What is to be seen at a place, in pixels. */
+    public function place(int $frame, float $x, float $y): float
+    {
+        [$u, $w] = ($this->motion)($frame)->inverse()->apply($x, $y);
+        if (($u - 120) ** 2 + ($w - 80) ** 2 >= 45 ** 2) {
+            return 0.3 + 0.1 * sin($x * 0.31) * sin($y * 0.27);
+        }
+
+        return in_array($frame, $this->covered, true) ? 0.31 : 0.5 + 0.1 * sin($u * 0.41) * cos($w * 0.37) + 0.08 * sin($u * 0.17 + $w * 0.23) + 0.07 * cos(0.013 * $u * $w);
     }
 
     public function colour(int $frame, Rect $rect): Planes

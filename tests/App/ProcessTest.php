@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use Illuminate\Support\Facades\Artisan;
+
+/** The command line: what it writes, and what its exit codes mean. */
+final class ProcessTest extends AppTestCase
+{
+    private string $clip;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->clip = $this->film('clip.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p'], '192x108');
+    }
+
+    /**
+     * @param array<string, mixed> $options
+     *
+     * @return array{int, string} exit code and what it said
+     */
+    private function run_(array $options): array
+    {
+        $code = Artisan::call('cossel:process', ['--footage' => $this->clip, '--out' => "{$this->folder}/out.mkv", '--workers' => 1, ...$options]);
+
+        return [$code, Artisan::output()];
+    }
+
+    /** @param array<string, mixed> $changes */
+    private function recipe_(array $changes = []): string
+    {
+        $file = "{$this->folder}/recipe.json";
+        file_put_contents($file, json_encode([
+            'cossel' => 'recipe/1',
+            'source' => ['sha256' => hash_file('sha256', $this->clip), 'span' => [4, 9], 'rate' => '24/1', 'size' => [192, 108]],
+            'areas' => [[
+                'id' => 'face', 'name' => 'Face',
+                'outline' => ['at' => 6, 'shapes' => [
+                    ['id' => 's1', 'kind' => 'ellipse', 'centre' => [0.9, 0.5], 'radii' => [0.4, 0.4], 'motion' => ['by' => 'follow', 'start' => 6, 'span' => [4, 9], 'model' => 'position']],
+                    ['id' => 's2', 'kind' => 'area', 'of' => 'hole', 'join' => 'cut'],
+                ]],
+                'motion' => ['by' => 'follow', 'start' => 6, 'span' => [4, 9], 'model' => 'position'],
+                'live' => ['from' => 0, 'to' => 29],
+                'touches' => [['id' => 't1', 'kind' => 'exposure', 'stops' => 1]],
+            ], [
+                'id' => 'hole', 'name' => 'Hole',
+                'outline' => ['at' => 6, 'shapes' => [['id' => 'h1', 'kind' => 'box', 'centre' => [0.9, 0.5], 'radii' => [0.15, 0.1]]]],
+                'live' => ['from' => 0, 'to' => 29],
+            ]],
+            ...$changes,
+        ]));
+
+        return $file;
+    }
+
+    private function frames(string $file): string
+    {
+        return $this->ffmpeg(['-i', $file, '-map', '0:v', '-f', 'framemd5', '-']);
+    }
+
+    public function test_areas_and_their_shapes_are_followed_rendered_and_written_with_mattes_and_tracks(): void
+    {
+        [$code, $said] = $this->run_(['--recipe' => $this->recipe_(), '--mattes' => "{$this->folder}/mattes", '--tracks' => "{$this->folder}/tracks.json"]);
+        self::assertSame(0, $code, $said);
+        self::assertStringContainsString('"', (string) file_get_contents("{$this->folder}/tracks.json"));
+        $tracks = json_decode((string) file_get_contents("{$this->folder}/tracks.json"), true);
+        self::assertSame(['face/s1', 'face'], array_keys($tracks['areas']));
+        self::assertSame([4, 9], [$tracks['areas']['face']['frames'][0]['frame'], $tracks['areas']['face']['frames'][5]['frame']]);
+        self::assertCount(9, $tracks['areas']['face/s1']['frames'][0]['corrected']);
+        self::assertFileExists("{$this->folder}/mattes/face/000004.png");
+        self::assertFileExists("{$this->folder}/mattes/hole/000009.png");
+        // The hole that was cut out is black in the face's matte and white in its own.
+        $grey = static fn(string $file): int => imagecolorat(imagecreatefrompng($file) ?: throw new \RuntimeException($file), 97, 54) & 0xFF;
+        self::assertSame([0, 255], [$grey("{$this->folder}/mattes/face/000006.png"), $grey("{$this->folder}/mattes/hole/000006.png")]);
+
+        // Given the tracks, nothing is followed and the pixels are the same.
+        [$code, $said] = $this->run_(['--recipe' => $this->recipe_(), '--out' => "{$this->folder}/again.mkv", '--use-tracks' => "{$this->folder}/tracks.json"]);
+        self::assertSame(0, $code, $said);
+        self::assertStringNotContainsString('follow', $said);
+        self::assertSame($this->frames("{$this->folder}/out.mkv"), $this->frames("{$this->folder}/again.mkv"));
+    }
+
+    public function test_only_some_frames_are_rendered_where_asked(): void
+    {
+        [$code, $said] = $this->run_(['--recipe' => $this->recipe_(['areas' => []]), '--frames' => '5-7']);
+        self::assertSame(0, $code, $said);
+        self::assertSame(3, substr_count($this->frames("{$this->folder}/out.mkv"), "\n0, "));
+        [$code, $said] = $this->run_(['--recipe' => $this->recipe_(['areas' => []]), '--frames' => '5-99']);
+        self::assertSame(2, $code);
+        self::assertStringContainsString('frames 0 to 29', $said);
+    }
+
+    public function test_exit_codes_tell_what_went_wrong_and_one_line_tells_why(): void
+    {
+        $text = "{$this->folder}/notes.webm";
+        file_put_contents($text, "Not a film at all.\n");
+        $flat = $this->film('flat.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p'], '192x108', filter: 'drawbox=color=gray:t=fill');
+        $cases = [
+            [2, ['--recipe' => null], '--recipe'],
+            [2, ['--recipe' => $this->recipe_(), '--out' => "{$this->folder}/out.gif"], '.mkv, .webm or .zip'],
+            [3, ['--recipe' => $this->recipe_(), '--footage' => $text], 'notes.webm'],
+            [5, ['--recipe' => $this->recipe_(), '--footage' => $flat], 'points to hold on to'],
+        ];
+        foreach ($cases as [$wanted, $options, $why]) {
+            [$code, $said] = $this->run_($options);
+            self::assertSame($wanted, $code, $said);
+            self::assertStringContainsString($why, $said);
+            self::assertFileDoesNotExist("{$this->folder}/out.mkv");
+        }
+        [$code, $said] = $this->run_(['--recipe' => $this->recipe_(['areas' => [['id' => 'face', 'name' => 'Face', 'outline' => ['at' => 0, 'shapes' => [['id' => 's', 'kind' => 'star']]], 'live' => ['from' => 0, 'to' => 1]]]])]);
+        self::assertSame(4, $code);
+        self::assertStringContainsString('/areas/0/outline/shapes/0/kind', $said);
+        file_put_contents("{$this->folder}/broken.json", '{');
+        self::assertSame(4, $this->run_(['--recipe' => "{$this->folder}/broken.json"])[0]);
+    }
+}
