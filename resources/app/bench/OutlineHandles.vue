@@ -86,7 +86,14 @@ const points = computed(() => {
     handles: props.selected.has(i) ? (['in', 'out'] as const).filter((side) => p[side].some((v) => v !== 0)).map((side) => ({ side, at: onScreen(apply(props.matrix, plus(p.at, p[side]))) })) : [],
   }));
 });
-const flag = computed(() => onScreen([...edge.value].sort((a, b) => b.at[0] - b.at[1] - (a.at[0] - a.at[1]))[0]?.at ?? [0, 0]));
+/** The letter stands at the upper right, clear of the crosses whatever the shape's proportions. */
+const flag = computed(() => {
+  const xs = edge.value.map((p) => p.at[0]);
+  const ys = edge.value.map((p) => p.at[1]);
+  const [w, h] = [Math.max(...xs) - Math.min(...xs) || 1, Math.max(...ys) - Math.min(...ys) || 1];
+  const best = edge.value.reduce((a, b) => (b.at[0] / w - b.at[1] / h > a.at[0] / w - a.at[1] / h ? b : a));
+  return onScreen(best.at);
+});
 /** Where several selected points are turned and scaled by. */
 const grip = computed(() => {
   if (props.selected.size < 2) return null;
