@@ -63,6 +63,10 @@ try {
   await irises(3);
   const page = await cossel.page(Number(width), Number(height));
   const shoot = (name) => page.screenshot({ path: join(folder, `${name}.png`) });
+  const goTo = async (frame) => {
+    const ruler = page.locator('[data-ruler]');
+    await ruler.click({ position: { x: 76 + ((frame + 0.5) * ((await ruler.boundingBox()).width - 92)) / 84, y: 10 } });
+  };
   const settled = async () => {
     await page.waitForTimeout(600);
     await until(async () => (await page.locator('.redoing').count()) === 0 && (await page.locator('.witness i').count()) === 0, 60);
@@ -88,7 +92,7 @@ try {
   await page.keyboard.press('s');
   await page.getByRole('button', { name: '2 Follow' }).click();
   await page.keyboard.press('m');
-  await page.locator('[data-ruler]').click({ position: { x: 700, y: 10 } });
+  await goTo(67);
   await settled();
   await shoot('follow');
   await page.keyboard.press('m');
@@ -98,7 +102,7 @@ try {
   await page.goto(`${cossel.url}/shots/3`);
   await page.getByText('ellipse · feather').waitFor();
   await page.getByRole('button', { name: '2 Follow' }).click();
-  await page.locator('[data-ruler]').click({ position: { x: 118, y: 10 } });
+  await goTo(4);
   await settled();
   await shoot('iris');
   await page.goto(`${cossel.url}/shots/2`);

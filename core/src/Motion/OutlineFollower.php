@@ -36,6 +36,8 @@ final class OutlineFollower implements Follower
     /** Furthest a part goes in each round, and how stiffly it holds to its neighbours then. */
     private const ROUNDS = [[6, 12.0], [5, 4.0], [3, 1.6], [2, 1.0]];
     private const LEAST_SHARE = 0.35;
+    /** Mean likeness of the profiles from which a frame counts as surely found. */
+    private const ALIKE = 0.9;
 
     /** @var list<PathPoint> the path on the start frame, pixels */
     private readonly array $points;
@@ -128,7 +130,7 @@ final class OutlineFollower implements Follower
         for ($frame = $this->start + $direction; $direction * ($last - $frame) >= 0; $frame += $direction) {
             [$xs, $ys] = self::samples($now);
             $plane = $this->told($this->window($frame, $xs, $ys, self::REACH + self::ACROSS + 8));
-            [$found, $share] = $this->find($plane, $xs, $ys, $speed);
+            [$found, $share, $likeness] = $this->find($plane, $xs, $ys, $speed);
             if ($share < self::LEAST_SHARE) {
                 $speed = [0.0, 0.0];
                 yield $frame => $this->step($now, State::Lost, 0.0);
@@ -137,7 +139,7 @@ final class OutlineFollower implements Follower
             $next = self::path($now, ...$found);
             $speed = [self::meanShift($now, $next, 'x'), self::meanShift($now, $next, 'y')];
             $now = $next;
-            yield $frame => $this->step($now, State::Followed, min(1.0, $share / 0.9));
+            yield $frame => $this->step($now, State::Followed, $share * min(1.0, $likeness / self::ALIKE));
         }
     }
 
@@ -157,7 +159,7 @@ final class OutlineFollower implements Follower
      * @param list<float>         $ys
      * @param array{float, float} $speed
      *
-     * @return array{array{list<float>, list<float>}, float} where the samples are, and the share of them that fit well
+     * @return array{array{list<float>, list<float>}, float, float} as {@see parts} gives it
      */
     private function find(Grey $plane, array $xs, array $ys, array $speed): array
     {
@@ -178,19 +180,23 @@ final class OutlineFollower implements Follower
      * @param list<float>              $ys
      * @param list<array{int, float}> $rounds as {@see ROUNDS}
      *
-     * @return array{array{list<float>, list<float>}, float} where the samples are, and the share of them that fit well
+     * @return array{array{list<float>, list<float>}, float, float} where the samples are, the share of them that fit well, and
+     *                                                              the mean of how well they all fit
      */
     private function parts(Grey $plane, array $xs, array $ys, array $rounds): array
     {
         $good = 0;
+        $likeness = 0.0;
         foreach ($rounds as [$reach, $stiffness]) {
             [$nx, $ny] = self::normals($xs, $ys);
             $shift = $weight = [];
             $good = 0;
+            $likeness = 0.0;
             foreach ($xs as $k => $x) {
                 [$shift[], $fit] = $this->across($plane, $k, $x, $ys[$k], $nx[$k], $ny[$k], $reach);
                 $weight[] = $fit * $fit;
                 $good += $fit > 0.5 ? 1 : 0;
+                $likeness += $fit;
             }
             [$mx, $my] = self::held($shift, $weight, $nx, $ny, $stiffness);
             foreach ($xs as $k => $x) {
@@ -199,7 +205,7 @@ final class OutlineFollower implements Follower
             }
         }
 
-        return [[$xs, $ys], $good / count($xs)];
+        return [[$xs, $ys], $good / count($xs), $likeness / count($xs)];
     }
 
     /**

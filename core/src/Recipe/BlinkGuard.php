@@ -8,8 +8,8 @@ namespace Cossel\Core\Recipe;
 final readonly class BlinkGuard
 {
     /** Openness of the lids at which the area is gone, and at which it is wholly there. */
-    private const CLOSED = 0.15;
-    private const OPEN = 0.45;
+    private const CLOSED = 0.2;
+    private const OPEN = 0.85;
 
     /** @param list<Key> $keys by rising frame; from the first to the last of them they rule instead of the lids */
     public function __construct(public bool $on = false, public array $keys = []) {}

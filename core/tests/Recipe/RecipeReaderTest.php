@@ -86,7 +86,7 @@ final class RecipeReaderTest extends TestCase
     {
         $guard = new BlinkGuard(true, [new Key(10, 1.0), new Key(14, 0.0, Ease::Linear)]);
         self::assertSame([0.0, 1.0, 1.0], [$guard->weight(3, 0.05), $guard->weight(3, 0.9), $guard->weight(3, null)]);
-        self::assertEqualsWithDelta(0.5, $guard->weight(3, 0.3), 1e-12);
+        self::assertEqualsWithDelta(0.5, $guard->weight(3, 0.525), 1e-12);
         self::assertEqualsWithDelta(0.5, $guard->weight(12, 0.0), 1e-12);
         self::assertSame([1.0, 0.0, 0.0], [$guard->weight(10, 0.0), $guard->weight(14, 1.0), $guard->weight(15, 0.0)]);
         self::assertSame(1.0, (new BlinkGuard(false))->weight(3, 0.0));

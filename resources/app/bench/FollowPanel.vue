@@ -65,7 +65,6 @@ function chooseBy(by: Motion['by']): void {
         <span class="label">{{ following.shapeId.value ? 'The shape' : 'The area' }}</span>
         <span class="pills" role="group" aria-label="How it moves"><button v-for="b in BY" :key="b.value" type="button" :aria-pressed="motion.by === b.value" :disabled="b.value === 'ride' && hosts.length === 0" @click="chooseBy(b.value)">{{ b.name }}</button></span>
         <Select v-if="motion.by === 'ride'" size="small" :model-value="motion.on" :options="hosts" option-label="name" option-value="value" aria-label="Rides on" @update:model-value="following.by('ride', $event)" />
-        <Select v-else-if="sources.length" size="small" placeholder="Copy from" :model-value="null" :options="sources" option-label="name" option-value="value" aria-label="Copy a motion from" @update:model-value="following.copyFrom($event)" />
       </div>
       <template v-if="motion.by !== 'ride'">
         <div class="line">
@@ -125,6 +124,10 @@ function chooseBy(by: Motion['by']): void {
         <button v-for="k in following.keys.value" :key="k.frame" type="button" class="btn small mono" :aria-pressed="k.frame === frame" @click="emit('go', k.frame)">{{ k.frame }}</button>
         <button v-if="following.keys.value.some((k) => k.frame === frame)" type="button" class="btn small" @click="following.removeKey(frame)">Remove {{ frame }}</button>
       </div>
+      <div v-if="sources.length && motion.by !== 'ride'" class="line">
+        <span class="label">Copy from</span>
+        <Select size="small" placeholder="another area’s motion" :model-value="null" :options="sources" option-label="name" option-value="value" aria-label="Copy a motion from" @update:model-value="following.copyFrom($event)" />
+      </div>
       <div v-if="hasLids" class="line">
         <span class="label">Blink guard</span>
         <label class="tick"><input type="checkbox" :checked="area.blinkGuard.on" @change="emit('guard')"> fades it while the lids are closed</label>
@@ -160,6 +163,12 @@ function chooseBy(by: Motion['by']): void {
 .label {
   width: 72px;
   color: var(--t2);
+}
+
+@media (width < 1150px) {
+  .acts .btn {
+    padding: 4px 8px;
+  }
 }
 
 .tight button {
