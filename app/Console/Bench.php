@@ -26,7 +26,7 @@ use Symfony\Component\Process\Process;
 /** Measures speed, memory and accuracy on the demo footage and prints them beside the goals. */
 final class Bench extends Command
 {
-    protected $signature = 'cossel:bench {what=all : all or follow} {--write= : with follow, also writes the figures to this file, as docs/accuracy.md}';
+    protected $signature = 'cossel:bench {what=all : all, follow or speed} {--write= : with follow, also writes the figures to this file, as docs/accuracy.md}';
 
     protected $description = 'Prints measured speed and accuracy beside the goals';
 
@@ -34,7 +34,9 @@ final class Bench extends Command
 
     public function handle(Probe $probe, FrameCache $frames, BenchPictures $pictures, RecipeReader $reader, Kinds $kinds, FollowReport $follow): int
     {
-        $this->follow($follow);
+        if ($this->argument('what') !== 'speed') {
+            $this->follow($follow);
+        }
         if ($this->argument('what') === 'follow') {
             return 0;
         }

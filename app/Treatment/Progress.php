@@ -23,7 +23,7 @@ final class Progress
             'person' => $area->person,
             'on' => $area->on,
             'outline' => $area->outline->shapes !== [],
-            'follow' => $area->motion->by === Motion::RIDE || $area->motion->track !== null,
+            'follow' => $area->motion->by === Motion::RIDE || $area->motion->track !== null || $area->motion->keys !== [],
             'pick' => false,
             'treat' => $area->touches !== [],
             'judge' => false,
