@@ -114,7 +114,7 @@ describe('edits', () => {
     const corners = leaf().map((p) => ({ at: p.at, in: [0, 0] as Pair, out: [0, 0] as Pair }));
     const smooth = toggled(corners, 1);
     expect(smooth.out[0]).toBeCloseTo(0.8 / 6, 6);
-    expect(smooth.in).toEqual([-smooth.out[0], -smooth.out[1]]);
+    expect([smooth.in[0] + smooth.out[0], smooth.in[1] + smooth.out[1]]).toEqual([0, 0]);
     expect(toggled([corners[0] as PathPoint, smooth, ...corners.slice(2)], 1).out).toEqual([0, 0]);
   });
 

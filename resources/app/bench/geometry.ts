@@ -39,7 +39,8 @@ export function turnAt(m: Matrix, p: Pair): number {
   return (Math.atan2(c - b, a + d) * 180) / Math.PI;
 }
 
-export const rounded = (v: number): number => Math.round(v * 1e6) / 1e6;
+/** To a millionth of a picture height; zero has no sign. */
+export const rounded = (v: number): number => Math.round(v * 1e6) / 1e6 + 0;
 export const plus = (a: Pair, b: Pair): Pair => [a[0] + b[0], a[1] + b[1]];
 export const minus = (a: Pair, b: Pair): Pair => [a[0] - b[0], a[1] - b[1]];
 export const roundedPair = (p: Pair): Pair => [rounded(p[0]), rounded(p[1])];
