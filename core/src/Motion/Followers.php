@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Motion;
 
+use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Outline\AreaMatte;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Look;
 use Cossel\Core\Recipe\Model;
+use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\Outline;
 use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\Shape;
@@ -39,7 +41,28 @@ final class Followers
         }
 
         // One spot tells no more than where it is.
-        return RegionFollower::from($source, $start, $region, count($motion->look->spots) === 1 ? Model::Position : $motion->model);
+        return RegionFollower::from($source, $start, $region, count($motion->look->spots) === 1 ? Model::Position : $motion->model, self::byHand($area, $motion, $start, $motions));
+    }
+
+    /**
+     * Where the corrections of a motion put the region on their frames, from where it is on the start frame.
+     *
+     * @return (\Closure(int, Matrix): (Matrix|null))|null
+     */
+    private static function byHand(Area $area, Motion $motion, int $start, Motions $motions): ?\Closure
+    {
+        $frames = array_flip(array_column($motion->keys, 'frame'));
+        if ($frames === []) {
+            return null;
+        }
+        $under = $motions->uncorrected($area, $motion, $start);
+        $back = Motions::correction($motion, $start, $under)->times($under)->inverse();
+
+        return static function (int $frame, Matrix $found) use ($frames, $motion, $under, $back): ?Matrix {
+            $now = $found->times($under);
+
+            return isset($frames[$frame]) ? Motions::correction($motion, $frame, $now)->times($now)->times($back) : null;
+        };
     }
 
     /** Round spots as an outline to look at. */

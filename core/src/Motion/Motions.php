@@ -75,15 +75,28 @@ final class Motions implements Places
 
     private function corrected(Area $area, Motion $motion, int $frame): Matrix
     {
-        $used = self::used($motion, $this->raw($area, $motion, $frame));
+        $used = $this->uncorrected($area, $motion, $frame);
+
+        return $motion->keys === [] ? $used : self::correction($motion, $frame, $used)->times($used);
+    }
+
+    /** A motion without its corrections by hand. */
+    public function uncorrected(Area $area, Motion $motion, int $frame): Matrix
+    {
+        return self::used($motion, $this->raw($area, $motion, $frame));
+    }
+
+    /** The correction by hand that goes on top of a motion on a frame. */
+    public static function correction(Motion $motion, int $frame, Matrix $uncorrected): Matrix
+    {
         if ($motion->keys === []) {
-            return $used;
+            return Matrix::identity();
         }
         $key = MotionKey::blend($motion->keys, $frame);
-        [$px, $py] = $used->apply(...$motion->pivot);
+        [$px, $py] = $uncorrected->apply(...$motion->pivot);
         $sheared = Matrix::of([1, $key->shear, -$key->shear * $py, 0, 1, 0, 0, 0, 1]);
 
-        return Matrix::about($px, $py, $key->turn, $key->scale, $key->scale, $key->moveX, $key->moveY)->times($sheared)->times($used);
+        return Matrix::about($px, $py, $key->turn, $key->scale, $key->scale, $key->moveX, $key->moveY)->times($sheared);
     }
 
     private function raw(Area $area, Motion $motion, int $frame): Matrix

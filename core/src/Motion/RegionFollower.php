@@ -16,7 +16,7 @@ use Cossel\Core\Recipe\Model;
  * Points inside the region (see {@see Features}) are found again in each frame, coarse to fine, by their look
  * (see {@see LucasKanade}); each is checked by going back to the frame before. A look is kept from the start frame as
  * long as it still resembles the picture, renewed when it no longer does, and the first one is taken up again when it
- * fits again: so drift does not build up. The motion is a robust fit from the start frame's points (see
+ * fits again: so drift does not build up. On a frame that was set by hand, looks are taken there and held on to from then on. The motion is a robust fit from the start frame's points (see
  * {@see Fit}).
  */
 final class RegionFollower implements Follower
@@ -52,6 +52,7 @@ final class RegionFollower implements Follower
         private readonly int $start,
         private readonly Model $model,
         private readonly Grey $mask,
+        private readonly ?\Closure $byHand,
     ) {
         $this->region = $mask->rect;
         $this->size = sqrt(max(1.0, array_sum($mask->v)));
@@ -67,17 +68,19 @@ final class RegionFollower implements Follower
     }
 
     /**
-     * @param AreaMatte $region where the thing is on the start frame, in the source's pixels; hard-edged
+     * @param AreaMatte                                $region where the thing is on the start frame, in the source's pixels; hard-edged
+     * @param \Closure(int, Matrix): (Matrix|null)|null $byHand where somebody has set the region on a frame, for the motion found there,
+     *                                                         both from the start frame in picture heights; null where nobody has
      *
      * @throws TooLittleTexture when there is not enough to hold on to
      */
-    public static function from(FrameSource $source, int $start, AreaMatte $region, Model $model): self
+    public static function from(FrameSource $source, int $start, AreaMatte $region, Model $model, ?\Closure $byHand = null): self
     {
         $bounds = $region->bounds();
         if ($bounds->isEmpty()) {
             throw TooLittleTexture::outsideThePicture($start);
         }
-        $follower = new self($source, $start, $model, $region->matte($bounds));
+        $follower = new self($source, $start, $model, $region->matte($bounds), $byHand);
         if (count($follower->points) < 4) {
             throw TooLittleTexture::on($start, count($follower->points));
         }
@@ -96,23 +99,31 @@ final class RegionFollower implements Follower
         $direction = $last >= $this->start ? 1 : -1;
         $height = $this->source->frame()->height;
         $now = $earlier = Matrix::identity();
+        // From where the region truly is to what the track says, on which corrections by hand go on top.
+        $under = Matrix::identity();
         $good = $this->start;
         for ($frame = $this->start + $direction; $direction * ($last - $frame) >= 0; $frame += $direction) {
             $gap = abs($frame - $good);
             [$fit, $confidence] = $this->advance($frame, $now, $gap === 1 ? $earlier : $now, $gap);
-            if ($fit === null) {
-                yield $frame => new Step($now->inPixels(1 / $height), State::Lost, 0.0);
+            $found = $under->times($fit ?? $now)->inPixels(1 / $height);
+            $set = $this->byHand === null ? null : ($this->byHand)($frame, $found);
+            if ($fit === null && $set === null) {
+                yield $frame => new Step($found, State::Lost, 0.0);
                 continue;
             }
             if ($gap > 1) {
-                yield from self::bridge($good, $frame, $now->inPixels(1 / $height), $fit->inPixels(1 / $height));
-                $earlier = $fit;
-            } else {
-                $earlier = $now;
+                yield from self::bridge($good, $frame, $under->times($now)->inPixels(1 / $height), $found);
             }
-            $now = $fit;
+            $earlier = $gap > 1 || $fit === null ? $fit ?? $now : $now;
+            $now = $fit ?? $now;
             $good = $frame;
-            yield $frame => new Step($now->inPixels(1 / $height), State::Followed, $confidence);
+            yield $frame => $fit === null ? new Step($found, State::Set, 1.0) : new Step($found, State::Followed, $confidence);
+            if ($set !== null) {
+                $set = $set->inPixels($height);
+                $under = $under->times($now)->times($set->inverse());
+                $this->anchor($frame, $set);
+                $now = $earlier = $set;
+            }
         }
     }
 
@@ -297,11 +308,11 @@ final class RegionFollower implements Follower
             return;
         }
         if ($point->renewed && $point->first[0] !== null) {
-            $first = LucasKanade::find($point->first[0], self::HALF[0], $grey, $hit[0], $hit[1], $linear, 5);
+            $first = LucasKanade::find($point->first[0], self::HALF[0], $grey, $hit[0], $hit[1], self::since($point->firstLinear, $linear), 5);
             if ($first !== null && $first[2] > self::RENEW && hypot($first[0] - $hit[0], $first[1] - $hit[1]) < 2.0) {
                 $hit = $first;
                 $point->look = $point->first;
-                $point->linear = [1.0, 0.0, 0.0, 1.0];
+                $point->linear = $point->firstLinear;
                 $point->renewed = false;
             }
         }
@@ -359,6 +370,17 @@ final class RegionFollower implements Follower
         $this->usual += ($share - $this->usual) * ($this->usual === 0.0 ? 1.0 : self::LATELY);
 
         return [$motion, $confidence];
+    }
+
+    /** On a frame that was set by hand, points go where they were put, and their looks there are what is held on to. */
+    private function anchor(int $frame, Matrix $motion): void
+    {
+        $pyramid = $this->pyramid($frame, $this->where($motion), 20);
+        foreach ($this->points as $point) {
+            [$x, $y] = $motion->apply($point->fromX, $point->fromY);
+            $point->set($x, $y, $this->look($pyramid, $x, $y), $this->linear($motion));
+        }
+        $this->before = $pyramid;
     }
 
     /** After a fit: points remember where they are; looks that have changed are taken anew. */

@@ -13,6 +13,6 @@ enum State: string
     case Bridged = 'bridged';
     /** Not seen, and no good frame beyond. */
     case Lost = 'lost';
-    /** The frame the follow started from. */
+    /** The frame the follow started from, or one that was lost and put right by hand. */
     case Set = 'set';
 }

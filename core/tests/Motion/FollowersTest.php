@@ -9,8 +9,11 @@ use Cossel\Core\Motion\Followers;
 use Cossel\Core\Motion\FrameSource;
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Motion\OutlineFollower;
+use Cossel\Core\Motion\State;
 use Cossel\Core\Motion\Step;
 use Cossel\Core\Motion\TooLittleTexture;
+use Cossel\Core\Motion\Track;
+use Cossel\Core\Recipe\Model;
 use Cossel\Core\Tests\Documents;
 use PHPUnit\Framework\TestCase;
 
@@ -112,5 +115,40 @@ final class FollowersTest extends TestCase
         $area['outline']['shapes'] = [['id' => 'p', 'kind' => 'path', 'points' => [['at' => [0.5, 0.3]], ['at' => [1.0, 0.3]], ['at' => [0.75, 0.8]]]]];
         $recipe = Documents::read(['areas' => [$area]]);
         self::assertInstanceOf(OutlineFollower::class, Followers::from(new MovingTexture(static fn(): Matrix => Matrix::identity()), $recipe->areas[0], null, 0, new Motions($recipe, [])));
+    }
+
+    public function test_a_thing_that_changed_its_looks_is_followed_on_from_where_it_was_put_right_by_hand(): void
+    {
+        $place = static fn(int $f): float => 1.1 * $f + ($f < 5 ? 0 : 40);
+        $source = new Painted(static function (int $f, float $x, float $y) use ($place): array {
+            $u = $x - $place($f);
+            $inside = ($u - 120) ** 2 + ($y - 80) ** 2 < 45 ** 2;
+            $texture = $f < 5 ? 0.5 + 0.2 * sin($u * 0.41) * cos($y * 0.37) + 0.1 * cos(0.013 * $u * $y) : 0.4 + 0.2 * cos($u * 0.53 + 2) * sin($y * 0.29 + 1) + 0.1 * sin(0.017 * $u * $y);
+            $v = $inside ? $texture : 0.3;
+
+            return [$v, $v, $v];
+        });
+        $follow = static function (array $keys) use ($source): array {
+            $area = Documents::area(['motion' => ['by' => 'follow', 'model' => 'position', 'keys' => $keys, 'pivot' => [0.75, 0.5]]]);
+            $area['outline']['shapes'] = [self::disc()];
+            $recipe = Documents::read(['areas' => [$area]]);
+            $steps = iterator_to_array(Followers::from($source, $recipe->areas[0], null, 0, new Motions($recipe, []))->to(9));
+            $track = Track::of(0, Model::Position, [0 => new Step(Matrix::identity(), State::Set, 1.0), ...$steps]);
+            $sha = hash('sha256', $track->json());
+            $area['motion']['track'] = ['sha256' => $sha];
+            $recipe = Documents::read(['areas' => [$area]]);
+
+            return [$steps, new Motions($recipe, [$sha => $track]), $recipe->areas[0]];
+        };
+        [$steps] = $follow([]);
+        self::assertContains($steps[5]->state, [State::Lost, State::Bridged]);
+
+        // Seen to stand still from frame 4 on, the outline is dragged right on frame 5.
+        [$steps, $motions, $area] = $follow([['frame' => 4, 'move' => [0, 0]], ['frame' => 5, 'move' => [41.1 / 160, 0]]]);
+        self::assertSame([State::Set, State::Followed], [$steps[5]->state, $steps[9]->state]);
+        foreach ([3, 5, 7, 9] as $frame) {
+            [$x] = $motions->of($area, $frame)->inPixels(160)->apply(120, 80);
+            self::assertEqualsWithDelta(120 + $place($frame), $x, 0.5, "frame {$frame}");
+        }
     }
 }

@@ -18,8 +18,8 @@ const TOOLS: { name: string; value: Tool; hint: string }[] = [
 ];
 const EASES: Ease[] = ['smooth', 'linear', 'hold'];
 const RULERS = {
-  featherIn: { label: 'Feather in', least: 0, most: 0.5, neutral: 0, digits: 1, what: 'Inner feather' },
-  featherOut: { label: 'Feather out', least: 0, most: 0.5, neutral: 0, digits: 1, what: 'Outer feather' },
+  featherIn: { label: 'Feather in', least: 0, most: 1, neutral: 0, digits: 1, what: 'Inner feather' },
+  featherOut: { label: 'Feather out', least: 0, most: 1, neutral: 0, digits: 1, what: 'Outer feather' },
   grow: { label: 'Grow', least: -0.25, most: 0.25, neutral: 0, digits: 1, what: 'Grow outline' },
   opacity: { label: 'Opacity', least: 0, most: 1, neutral: 1, digits: 0, what: 'Opacity' },
 };
