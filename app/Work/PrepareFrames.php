@@ -9,15 +9,24 @@ use App\Models\Shot;
 use App\Pictures\BenchPictures;
 use Illuminate\Contracts\Queue\ShouldQueue;
 
-/** Decodes a shot's frames ahead at the sizes the bench uses, so that stepping through it does not wait. */
+/**
+ * Decodes a shot's frames ahead at the sizes the bench uses, so that stepping through it does not wait. It gives way to
+ * work somebody waits for: on a queue of its own that workers look at last, one size at a time.
+ */
 final class PrepareFrames implements ShouldQueue
 {
     use Background;
 
+    /** The queue of work that nobody waits for. */
+    private const QUEUE = 'ahead';
+
     /** Frames decoded ahead at the most; beyond, they are decoded when asked for. */
     private const MOST = 480;
 
-    public function __construct(private readonly int $shot) {}
+    public function __construct(private readonly int $shot, private readonly int $size = 0)
+    {
+        $this->onQueue(self::QUEUE);
+    }
 
     public function handle(FrameCache $frames): void
     {
@@ -25,8 +34,10 @@ final class PrepareFrames implements ShouldQueue
         if ($shot === null || $shot->footage === null) {
             return;
         }
-        foreach (BenchPictures::USUAL_HEIGHTS as $height) {
-            $frames->prepare($shot->footage->file(), $shot->from, min($shot->to, $shot->from + self::MOST), BenchPictures::height($shot->footage->info(), $height));
+        $height = BenchPictures::height($shot->footage->info(), BenchPictures::USUAL_HEIGHTS[$this->size]);
+        $frames->prepare($shot->footage->file(), $shot->from, min($shot->to, $shot->from + self::MOST), $height);
+        if (isset(BenchPictures::USUAL_HEIGHTS[$this->size + 1])) {
+            self::dispatch($this->shot, $this->size + 1);
         }
     }
 }

@@ -175,4 +175,15 @@ final class FootageTest extends AppTestCase
         }
         self::assertCount(1, glob("{$this->folder}/cache/frames/*/96x64/*", GLOB_ONLYDIR) ?: []);
     }
+
+    public function test_frames_are_decoded_ahead_behind_all_work_that_somebody_waits_for(): void
+    {
+        $shot = $this->shot($this->film('ahead.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p']));
+        \Illuminate\Support\Facades\Queue::fake();
+        \App\Work\PrepareFrames::dispatch($shot->id);
+        \Illuminate\Support\Facades\Queue::assertPushedOn('ahead', \App\Work\PrepareFrames::class);
+        $this->app->call([new \App\Work\PrepareFrames($shot->id), 'handle']);
+        // One size at a time: the next one waits its turn again.
+        \Illuminate\Support\Facades\Queue::assertPushed(\App\Work\PrepareFrames::class, 2);
+    }
 }

@@ -144,6 +144,7 @@ function chooseBy(by: Motion['by']): void {
 <style scoped>
 .panel {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   padding: 0 16px 12px;
 }

@@ -115,6 +115,7 @@ async function read(e: Event): Promise<void> {
 <style scoped>
 .panel {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 2px;
   padding: 0 16px 12px;
 }
