@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Providers;
 
+use App\Database\WritingConnector;
 use App\Footage\FrameCache;
 use App\Pictures\PictureCache;
 use App\Work\HeldWork;
@@ -18,6 +19,7 @@ final class CosselProvider extends ServiceProvider
 {
     public function register(): void
     {
+        $this->app->bind('db.connector.sqlite', WritingConnector::class);
         $this->app->singleton(Kinds::class, static fn(): Kinds => Kinds::all());
         $this->app->singleton(RecipeReader::class);
         $this->app->singleton(FrameCache::class, static fn(Application $app): FrameCache => new FrameCache($app->make(Filesystem::class), config('cossel.cache.path') . '/frames', config('cossel.cache.frames_bytes')));

@@ -11,7 +11,7 @@ export function useNotices() {
     fail: (what: string, reason: unknown) => {
       if (reason instanceof DOMException && reason.name === 'AbortError') return;
       const detail = reason instanceof Error ? reason.message : String(reason);
-      toast.add({ severity: 'secondary', summary: `▲ ${what}`, detail, life: reason instanceof ApiError && reason.offline ? 4000 : 9000 });
+      toast.add({ severity: 'secondary', summary: `▲ ${what}`, detail, life: reason instanceof ApiError && reason.transient ? 4000 : 9000 });
     },
   };
 }

@@ -101,6 +101,26 @@ test('the bench says what is wrong while the server is away and saves when it is
   await page.getByText('saved', { exact: true }).waitFor();
 });
 
+test('a change that the server broke down over is kept and saved again', async () => {
+  const page = await cossel.page();
+  page.setDefaultTimeout(15000);
+  let broken = 0;
+  await page.route('**/api/shots/1/recipe', (route) => {
+    if (route.request().method() !== 'PUT' || ++broken > 2) return route.continue();
+    return route.fulfill({ status: 500, contentType: 'application/json', body: '{"message":"Server Error"}' });
+  });
+  await page.goto(`${cossel.url}/shots/1`);
+  await page.getByRole('button', { name: 'Base' }).click();
+  const figure = page.locator('[data-touch="exposure"] .ruler').first();
+  await figure.locator('button.figure').click();
+  await figure.locator('input.figure').fill('0.75');
+  await figure.locator('input.figure').press('Enter');
+  await page.getByText(/or broke down. Your change is kept here/).first().waitFor();
+  await until(async () => (await recipe()).recipe.base[0].stops === 0.75, 30);
+  await page.getByText('saved', { exact: true }).waitFor();
+  assert.equal(broken, 3);
+});
+
 test('an address of something that is gone explains itself', async () => {
   const page = await cossel.page();
   await page.goto(`${cossel.url}/shots/999`);

@@ -6,8 +6,9 @@ export class ApiError extends Error {
     super(message);
   }
 
-  get offline(): boolean {
-    return this.status === 0;
+  /** Not about the request: the server could not be reached or broke down, and the same may go well later. */
+  get transient(): boolean {
+    return this.status === 0 || this.status >= 500;
   }
 }
 

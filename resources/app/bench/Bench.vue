@@ -380,7 +380,7 @@ function setSurround(i: number): void {
         @change="outlining.change" @commit="outlining.commit" @point="outlining.addPoint" @removed="outlining.removePoints" @correct="following.correct" @corrected="following.corrected"
       >
         <p v-if="pictures.failure.value" class="over">▲ {{ pictures.failure.value }}</p>
-        <p v-else-if="store.offline.value" class="over">▲ The server cannot be reached. Your change is kept here and saved when it is back.</p>
+        <p v-else-if="store.offline.value" class="over">▲ The server cannot be reached or broke down. Your change is kept here and saved when it is back.</p>
         <p v-else-if="outlining.tool.value && area" class="over">{{ TOOL_WORDS[outlining.tool.value] }} Esc leaves it.</p>
         <p v-else-if="following.correcting.value" class="over">Drag {{ area?.name }} right on this frame: inside to move, the letter to turn, a cross to scale. Esc ends it.</p>
         <p v-else-if="pictures.main.value === null" class="over">Making the picture…</p>
@@ -396,7 +396,7 @@ function setSurround(i: number): void {
     <aside class="do">
       <nav class="tabs" aria-label="Areas">
         <button v-for="a in areas" :key="a.id" type="button" class="plain tab" :class="{ on: tab === a.id, off: !a.on }" :aria-pressed="tab === a.id" :title="a.name" @click="tab = a.id"><b>{{ letters[a.id] }}</b><small>{{ a.name }}</small></button>
-        <button v-tooltip.left="'Add an area'" type="button" class="plain tab add" aria-label="Add an area" @click="newName = areas.length ? '' : 'Face'; naming = true"><b>+</b></button>
+        <button v-tooltip.left="'Add an area'" type="button" class="plain tab add" aria-label="Add an area" :disabled="!store.recipe.value" @click="newName = areas.length ? '' : 'Face'; naming = true"><b>+</b></button>
         <span class="grow"></span>
         <button type="button" class="plain tab slim" :class="{ on: tab === 'base' }" :aria-pressed="tab === 'base'" @click="tab = 'base'">Base</button>
         <button type="button" class="plain tab slim" :class="{ on: tab === 'finish' }" :aria-pressed="tab === 'finish'" @click="tab = 'finish'">Finish</button>

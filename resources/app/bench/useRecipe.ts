@@ -5,7 +5,7 @@ import { useNotices } from '../useNotices';
 
 /**
  * The recipe of the open shot. Edits show at once, are saved one after the other in the background, and are kept and
- * tried again while the server cannot be reached.
+ * tried again while the server cannot be reached or breaks down.
  */
 export function useRecipe(shotId: number) {
   const { fail, say } = useNotices();
@@ -57,7 +57,7 @@ export function useRecipe(shotId: number) {
         // Edited on meanwhile: the next save starts from here, unless others' edits came in, which only a merge knows.
         else if (state.parent === base) saved.value = state;
       } catch (reason) {
-        if (reason instanceof ApiError && reason.offline) {
+        if (reason instanceof ApiError && reason.transient) {
           offline.value = true;
           waiting ??= label;
           await new Promise((resolve) => setTimeout(resolve, 1500));

@@ -30,7 +30,7 @@ export function useUploads(jobId: number, arrived: (shot: Shot) => void) {
           sent = (await api.sendPiece(upload.id, sent, file.slice(sent, sent + PIECE), entry.stop.signal)).received;
           breaks = 0;
         } catch (reason) {
-          if (!(reason instanceof ApiError) || !reason.offline || ++breaks > 20) throw reason;
+          if (!(reason instanceof ApiError) || !reason.transient || ++breaks > 20) throw reason;
           await new Promise((resolve) => setTimeout(resolve, 1000));
         }
         entry.share = sent / file.size;
