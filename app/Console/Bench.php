@@ -7,17 +7,22 @@ namespace App\Console;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use App\Footage\Probe;
+use App\Measuring\BenchAssets;
 use App\Measuring\FollowReport;
 use App\Measuring\Samples;
 use App\Pictures\BenchPictures;
 use App\Pictures\View;
+use Cossel\Core\Geometry\Extent;
+use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Motion\Motions;
-use Cossel\Core\Picture\Planes;
+use Cossel\Core\Picture\Frame;
+use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\RecipeReader;
 use Cossel\Core\Render\FrameRenderer;
 use Cossel\Core\Touch\Kinds;
+use Cossel\Core\Touch\Site;
 use Cossel\Core\Touch\Weight;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\File;
@@ -46,7 +51,7 @@ final class Bench extends Command
             $frames->prepare($footage, 0, $footage->info->frames() - 1, $height);
         }
         $this->speed($footage, $frames, $pictures, $reader);
-        $this->touches($kinds);
+        $this->touches($kinds, $frames->frame($footage, 40, 720));
         $this->process($footage);
 
         return 0;
@@ -95,30 +100,32 @@ final class Bench extends Command
         $this->row('preparing for playback, base and three areas, one core', sprintf('%.1f frames/s', 1 / $seconds), '6 frames/s a core');
         $small = $reader->read(Samples::recipe($footage, areas: [Samples::small('s', 0.6)]));
         $frame = $frames->frame($footage, 40, 720);
-        $cost = static fn(Recipe $recipe): float => self::milliseconds(static fn() => self::render($recipe, $frame->format->rect(), $frame), 7);
-        $share = static fn(Recipe $recipe): float => array_sum(array_map(static fn(Rect $r): int => $r->count(), (new FrameRenderer($recipe, new Motions($recipe, [])))->touched(40, $frame->format->rect()))) / $frame->format->rect()->count();
+        $cost = static fn(Recipe $recipe): float => self::milliseconds(static fn() => self::render($recipe, $frame), 7);
+        $share = static fn(Recipe $recipe): float => array_sum(array_map(static fn(Rect $r): int => $r->count(), (new FrameRenderer($recipe, new Motions($recipe, [])))->touched($frame, 40))) / $frame->format->rect()->count();
         $this->row('cost follows the area', sprintf('%.1f %% of the frame: %.0f ms, %.1f %%: %.0f ms', 100 * $share($small), $cost($small), 100 * $share($face), $cost($face)), 'in proportion');
     }
 
-    private static function render(Recipe $recipe, Rect $whole, \Cossel\Core\Picture\Frame $frame): void
+    private static function render(Recipe $recipe, Frame $frame): void
     {
         $renderer = new FrameRenderer($recipe, new Motions($recipe, []));
-        foreach ($renderer->touched(40, $whole) as $rect) {
+        foreach ($renderer->touched($frame, 40) as $rect) {
             foreach ($renderer->bands($frame, 40, $rect) as $_) {
                 // Rendering is lazy: going through the bands is the work.
             }
         }
     }
 
-    private function touches(Kinds $kinds): void
+    private function touches(Kinds $kinds, Frame $frame): void
     {
-        $this->components->twoColumnDetail('<options=bold>cost of a touch, ns a pixel</>');
+        $this->components->twoColumnDetail('<options=bold>cost of a touch in an area of 240x260, ns a pixel</>');
         foreach ($kinds->list() as $kind) {
             foreach (Samples::settings($kind) as $label => $values) {
-                $rect = Rect::of(0, 0, 640, 48);
-                $planes = Planes::filled($rect, 0.4, 0.3, 0.2);
-                $weight = Weight::everywhere($rect, 0.5);
-                $ms = self::milliseconds(static fn() => $kind->apply($planes, $weight, $values, \Cossel\Core\Colour\Transfer::Bt1886), 15);
+                $rect = Rect::of(560, 200, 240, 260);
+                $planes = $frame->window($frame->format->rect());
+                $matte = Grey::filled($rect, 1.0);
+                $site = new Site(40, $frame, new BenchAssets($frame), new Extent(Matrix::identity(), 0.94, 0.46, 0.167, 0.18), $matte);
+                $weight = Weight::inside($matte, 0.5);
+                $ms = self::milliseconds(static fn() => $kind->apply($planes, $weight, $values, $site), 7);
                 $this->row($label, sprintf('%.0f ns', $ms * 1e6 / $rect->count()), '');
             }
         }

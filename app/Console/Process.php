@@ -9,9 +9,11 @@ use App\Deliveries\FileProcessFailed;
 use App\Footage\FfmpegFailed;
 use App\Footage\RefusedFootage;
 use App\Footage\UnreadableFootage;
+use Cossel\Core\Colour\InvalidCube;
 use Cossel\Core\Motion\MissingTrack;
 use Cossel\Core\Motion\TooLittleTexture;
 use Cossel\Core\Recipe\InvalidRecipe;
+use Cossel\Core\Touch\MissingAsset;
 use Illuminate\Console\Command;
 
 /**
@@ -29,6 +31,7 @@ final class Process extends Command
         {--mattes= : folder for the areas\' mattes, 16-bit grey PNG}
         {--tracks= : file to write the tracks to}
         {--use-tracks= : file with tracks to use instead of following}
+        {--assets= : folder with the files the recipe names besides its footage}
         {--frames= : first-last; the recipe\'s span when left out}
         {--workers=2 : processes to render with}';
 
@@ -57,6 +60,7 @@ final class Process extends Command
                 $this->option('mattes'),
                 $this->option('tracks'),
                 $this->option('use-tracks'),
+                $this->option('assets'),
                 $frames === null ? null : array_map(intval(...), explode('-', $frames)),
                 $workers,
                 fn(string $line) => $this->output->getErrorStyle()->writeln($line),
@@ -65,7 +69,7 @@ final class Process extends Command
             return $this->refuse($e->exit, $e->getMessage());
         } catch (UnreadableFootage|RefusedFootage $e) {
             return $this->refuse(3, "{$this->option('footage')}: {$e->getMessage()}");
-        } catch (InvalidRecipe|MissingTrack $e) {
+        } catch (InvalidRecipe|InvalidCube|MissingAsset|MissingTrack $e) {
             return $this->refuse(4, "{$this->option('recipe')}: {$e->getMessage()}");
         } catch (TooLittleTexture $e) {
             return $this->refuse(5, $e->getMessage());

@@ -10,9 +10,14 @@ use Cossel\Core\Recipe\Join;
 use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\Side;
+use Cossel\Core\Touch\Choice;
+use Cossel\Core\Touch\InArea;
 use Cossel\Core\Touch\Kind;
 use Cossel\Core\Touch\Kinds;
+use Cossel\Core\Touch\Legal;
+use Cossel\Core\Touch\Number;
 use Cossel\Core\Touch\Parameter;
+use Cossel\Core\Touch\Points;
 use Illuminate\Console\Command;
 
 /** Writes the recipe's format for machines, JSON Schema 2020-12; kinds of touch come from their list. */
@@ -39,14 +44,21 @@ final class Schema extends Command
         $object = static fn(array $fields, array $required): array => ['type' => 'object', 'properties' => $fields, 'required' => $required, 'additionalProperties' => false];
         $keys = static fn(array $value): array => ['type' => 'array', 'items' => $object(['frame' => $frame, 'value' => $value, 'ease' => ['$ref' => '#/$defs/ease']], ['frame', 'value'])];
         $keyed = static fn(array $value): array => ['oneOf' => [$value, $object(['value' => $value, 'keys' => $keys($value)], ['value'])]];
+        $setting = static fn(Parameter $p): array => match (true) {
+            $p instanceof Number => $keyed($number($p->least, $p->most)),
+            $p instanceof Choice => ['enum' => $p->words],
+            $p instanceof Points => ['type' => 'array', 'maxItems' => Points::MOST, 'items' => ['type' => 'array', 'prefixItems' => [$number(...$p->x), $number(...$p->y)], 'minItems' => 2, 'maxItems' => 2]],
+            default => ['oneOf' => [['type' => 'null'], ['$ref' => '#/$defs/id']]],
+        };
+        $kindsOf = static fn(bool $inArea): array => array_values(array_filter($kinds->list(), static fn(Kind $kind): bool => $inArea ? !$kind instanceof Legal : !$kind instanceof InArea));
         $touches = static fn(bool $inArea): array => ['type' => 'array', 'maxItems' => 100, 'items' => ['oneOf' => array_map(static fn(Kind $kind): array => $object([
             'id' => ['$ref' => '#/$defs/id'],
             'kind' => ['const' => $kind->name()],
-            ...($inArea ? ['side' => $words(Side::class)] : []),
+            ...($inArea ? ['side' => $kind instanceof InArea ? ['const' => Side::Inside->value] : $words(Side::class)] : []),
             'on' => ['type' => 'boolean'],
             'amount' => $keyed($number(0, 1)),
-            ...array_column(array_map(static fn(Parameter $p): array => [$p->name, $keyed($number($p->least, $p->most))], $kind->parameters()), 1, 0),
-        ], ['id', 'kind']), $kinds->list())]];
+            ...array_column(array_map(static fn(Parameter $p): array => [$p->name, $setting($p)], $kind->parameters()), 1, 0),
+        ], ['id', 'kind']), $kindsOf($inArea))]];
         $point = $pair($number(-20, 20));
         $edge = ['featherIn' => $number(0, 1), 'featherOut' => $number(0, 1), 'grow' => $number(-1, 1), 'opacity' => $number(0, 1)];
         $round = ['centre' => $point, 'radii' => $pair($number(0.0005, 20)), 'turn' => $number(-3600, 3600)];
@@ -82,6 +94,18 @@ final class Schema extends Command
             $shape('path', $own, [...$points, ...$edge], ['points']),
             $shape('area', ['of' => ['$ref' => '#/$defs/id']], ['opacity' => $number(0, 1)], ['of']),
         ]];
+        $range = static fn(array ...$numbers): array => ['type' => 'array', 'prefixItems' => $numbers, 'minItems' => 3, 'maxItems' => 3];
+        $pick = $object([
+            'space' => ['const' => 'oklch'],
+            'samples' => ['type' => 'array', 'maxItems' => 64, 'items' => $object(['frame' => $frame, 'at' => $point, 'rgb' => $range($number(-4, 8), $number(-4, 8), $number(-4, 8)), 'sign' => ['enum' => ['+', '-']]], ['frame', 'at', 'rgb', 'sign'])],
+            'hue' => $range($number(0, 360), $number(0, 360), $number(0, 180)),
+            'chroma' => $range($number(0, 0.5), $number(0, 0.5), $number(0, 0.5)),
+            'light' => $range($number(0, 1.5), $number(0, 1.5), $number(0, 1)),
+            'follow' => ['oneOf' => [['type' => 'null'], $number(0, 1.5)]],
+            'clean' => $object(['specks' => $number(0, 0.1), 'holes' => $number(0, 0.1)], []),
+            'blur' => $number(0, 0.1),
+            'invert' => ['type' => 'boolean'],
+        ], []);
         $area = $object([
             'id' => ['$ref' => '#/$defs/id'],
             'name' => ['type' => 'string', 'maxLength' => 200],
@@ -90,11 +114,11 @@ final class Schema extends Command
             'on' => ['type' => 'boolean'],
             'outline' => $object(['at' => $frame, 'invert' => ['type' => 'boolean'], 'shapes' => ['type' => 'array', 'items' => $shapes, 'maxItems' => 100]], ['at']),
             'motion' => $motion,
-            'pick' => ['type' => 'null'],
+            'pick' => ['oneOf' => [['type' => 'null'], $pick]],
             'live' => $object(['from' => $frame, 'to' => $frame, 'fadeIn' => $frame, 'fadeOut' => $frame], ['from', 'to']),
             'strength' => $keyed($number(0, 1)),
             'blinkGuard' => $object(['on' => ['type' => 'boolean'], 'keys' => $keys($number(0, 1))], ['on']),
-            'pair' => ['type' => 'null'],
+            'pair' => ['oneOf' => [['type' => 'null'], $object(['with' => ['$ref' => '#/$defs/id'], 'linked' => ['type' => 'boolean']], ['with', 'linked'])]],
             'touches' => $touches(true),
         ], ['id', 'name', 'outline', 'live']);
 

@@ -7,6 +7,7 @@ namespace App\Deliveries;
 use App\Following\AreaFollower;
 use App\Footage\Ffmpeg;
 use App\Footage\FootageFile;
+use App\Footage\FrameCache;
 use App\Footage\ImageSequence;
 use App\Footage\Probe;
 use App\Footage\UnreadableFootage;
@@ -36,8 +37,10 @@ final class FileProcess
         private readonly RecipeReader $reader,
         private readonly RecipeWriter $writer,
         private readonly AreaFollower $follower,
-        private readonly PartRenderer $renderer,
+        private readonly PartRenderer $parts,
+        private readonly FolderAssets $assets,
         private readonly Finisher $finisher,
+        private readonly FrameCache $frames,
         private readonly Filesystem $files,
     ) {}
 
@@ -45,7 +48,7 @@ final class FileProcess
      * @param array{int, int}|null   $span
      * @param callable(string): void $say
      */
-    public function run(string $footagePath, string $recipePath, string $out, ?string $mattes, ?string $tracksOut, ?string $tracksIn, ?array $span, int $workers, callable $say): void
+    public function run(string $footagePath, string $recipePath, string $out, ?string $mattes, ?string $tracksOut, ?string $tracksIn, ?string $assets, ?array $span, int $workers, callable $say): void
     {
         $format = Format::ofFile($out) ?? throw FileProcessFailed::use('--out must end in .mkv, .webm or .zip.');
         $folder = dirname($out);
@@ -53,6 +56,7 @@ final class FileProcess
             throw FileProcessFailed::use("The folder {$folder} cannot be written to.");
         }
         $recipe = $this->reader->read($this->json($recipePath));
+        $this->assets->of($recipe, $assets)->check();
         $work = "{$out}.parts";
         $this->files->deleteDirectory($work);
         $this->files->makeDirectory($work);
@@ -65,9 +69,9 @@ final class FileProcess
                 $this->files->put($tracksOut, $this->tracksDocument($recipe, $tracks));
             }
             if ($mattes !== null) {
-                $this->writeMattes($recipe, $tracks, $footage, $from, $to, $mattes);
+                $this->writeMattes($this->renderer($recipe, $tracks, $assets), $recipe, $footage, $from, $to, $mattes);
             }
-            $parts = $this->render($recipe, $tracks, $footage, $from, $to, $work, $workers, $say);
+            $parts = $this->render($recipe, $tracks, $assets, $footage, $from, $to, $work, $workers, $say);
             $this->finisher->finish($footage, $format, $parts, $from, $to, $out);
         } finally {
             $this->files->deleteDirectory($work);
@@ -80,9 +84,16 @@ final class FileProcess
         $told = unserialize((string) file_get_contents($order));
         $tracks = array_map(static fn(string $json): Track => Track::read(json_decode($json, true)), $told['tracks']);
         $recipe = $this->reader->read(json_decode($told['recipe'], true));
+        $renderer = $this->renderer($recipe, $tracks, $told['assets']);
         foreach ($told['parts'] as [$from, $to, $file]) {
-            $this->renderer->render($told['footage'], $recipe, $tracks, $from, $to, $file, static fn(): bool => true);
+            $this->parts->render($told['footage'], $renderer, $from, $to, $file, static fn(): bool => true);
         }
+    }
+
+    /** @param array<string, Track> $tracks by sha256 */
+    private function renderer(Recipe $recipe, array $tracks, ?string $assets): FrameRenderer
+    {
+        return new FrameRenderer($recipe, new Motions($recipe, $tracks), $this->assets->of($recipe, $assets));
     }
 
     private function footage(string $path, string $work): FootageFile
@@ -189,7 +200,7 @@ final class FileProcess
      *
      * @return non-empty-array<string, int> the part files in order, with the number of frames in each
      */
-    private function render(Recipe $recipe, array $tracks, FootageFile $footage, int $from, int $to, string $work, int $workers, callable $say): array
+    private function render(Recipe $recipe, array $tracks, ?string $assets, FootageFile $footage, int $from, int $to, string $work, int $workers, callable $say): array
     {
         $parts = [];
         $size = (int) config('cossel.frames_a_part');
@@ -207,6 +218,7 @@ final class FileProcess
                 'footage' => $footage,
                 'recipe' => $this->writer->json($recipe),
                 'tracks' => array_map(static fn(Track $track): string => $track->json(), $tracks),
+                'assets' => $assets,
                 'parts' => $share,
             ]));
             $process = new Process([PHP_BINARY, base_path('artisan'), 'cossel:process-part', $order], timeout: null);
@@ -228,16 +240,14 @@ final class FileProcess
         return array_column(array_map(static fn(array $part): array => [$part[2], $part[1] - $part[0] + 1], $parts), 1, 0);
     }
 
-    /** @param array<string, Track> $tracks by sha256 */
-    private function writeMattes(Recipe $recipe, array $tracks, FootageFile $footage, int $from, int $to, string $folder): void
+    private function writeMattes(FrameRenderer $renderer, Recipe $recipe, FootageFile $footage, int $from, int $to, string $folder): void
     {
-        $renderer = new FrameRenderer($recipe, new Motions($recipe, $tracks));
         $frame = $footage->info->format()->rect();
         foreach ($recipe->areas as $area) {
             $this->files->ensureDirectoryExists("{$folder}/{$area->id}");
-            $mattes = (static function () use ($renderer, $area, $frame, $from, $to): \Generator {
+            $mattes = (function () use ($renderer, $area, $footage, $frame, $from, $to): \Generator {
                 for ($number = $from; $number <= $to; ++$number) {
-                    yield from str_split(Bytes::grey16($renderer->matte($area, $number, $frame, $frame)), 262144);
+                    yield from str_split(Bytes::grey16($renderer->matte($this->frames->frame($footage, $number, $frame->height), $area, $number, $frame)), 262144);
                 }
             })();
             Ffmpeg::run([

@@ -7,11 +7,8 @@ namespace App\Deliveries;
 use App\Footage\Ffmpeg;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
-use Cossel\Core\Motion\Motions;
-use Cossel\Core\Motion\Track;
 use Cossel\Core\Picture\FrameFormat;
 use Cossel\Core\Picture\Layout;
-use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Render\FrameRenderer;
 use Illuminate\Filesystem\Filesystem;
 
@@ -24,17 +21,15 @@ final class PartRenderer
     public function __construct(private readonly FrameCache $frames, private readonly Filesystem $files) {}
 
     /**
-     * @param array<string, Track>  $tracks by sha256
-     * @param callable(int): bool   $onFrame told of each frame rendered; false cancels
+     * @param callable(int): bool $onFrame told of each frame rendered; false cancels
      *
      * @throws Cancelled
      */
-    public function render(FootageFile $footage, Recipe $recipe, array $tracks, int $from, int $to, string $file, callable $onFrame): void
+    public function render(FootageFile $footage, FrameRenderer $renderer, int $from, int $to, string $file, callable $onFrame): void
     {
         $format = $footage->info->format();
         $work = sprintf('%s.%d.part', $file, getmypid());
         $this->files->ensureDirectoryExists(dirname($file));
-        $renderer = new FrameRenderer($recipe, new Motions($recipe, $tracks));
         $frames = (function () use ($renderer, $footage, $format, $from, $to, $onFrame): \Generator {
             for ($number = $from; $number <= $to; ++$number) {
                 $frame = $this->frames->frame($footage, $number, $format->height);

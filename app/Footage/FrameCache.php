@@ -17,6 +17,8 @@ final class FrameCache
 {
     /** Frames decoded at a time. */
     private const CHUNK = 12;
+    /** Sizes that pictures are made at, as shares of the footage's own. */
+    private const SHARES = [1 / 8, 1 / 4, 3 / 8, 1 / 2, 3 / 4];
 
     public function __construct(private readonly Filesystem $files, private readonly string $path, private readonly int $mostBytes) {}
 
@@ -39,6 +41,19 @@ final class FrameCache
         for ($number = $from - $from % self::CHUNK; $number <= $to; $number += self::CHUNK) {
             $this->ensured($footage, $number, $format);
         }
+    }
+
+    /** The smallest usual height that has at least this many rows; footage is never enlarged. */
+    public static function kept(FootageInfo $info, int $wanted): int
+    {
+        foreach (self::SHARES as $share) {
+            $height = (int) round($info->height * $share);
+            if ($height >= $wanted) {
+                return $height;
+            }
+        }
+
+        return $info->height;
     }
 
     public static function sized(FootageInfo $info, int $height): FrameFormat

@@ -6,6 +6,7 @@ namespace App\Measuring;
 
 use App\Footage\FootageFile;
 use Cossel\Core\Touch\Kind;
+use Cossel\Core\Touch\Parameter;
 
 /** Recipes and settings to measure with. */
 final class Samples
@@ -54,16 +55,33 @@ final class Samples
         return self::area($id, $x, 0.45, 0.05, 0.04, [['id' => "{$id}1", 'kind' => 'exposure', 'stops' => 0.4], ['id' => "{$id}2", 'kind' => 'colour', 'saturation' => 1.2]]);
     }
 
-    /** @return array<string, array<string, float>> settings of a kind that change something, by what they are */
+    /** @return array<string, array<string, mixed>> settings of a kind that change something, by what they are */
     public static function settings(Kind $kind): array
     {
-        $neutral = array_column(array_map(static fn($p): array => [$p->name, $p->neutral], $kind->parameters()), 1, 0);
+        $neutral = array_column(array_map(static fn(Parameter $p): array => [$p->name, $p->neutral], $kind->parameters()), 1, 0);
+        $name = $kind->name();
 
-        return match ($kind->name()) {
-            'tone' => ['tone, levels' => [...$neutral, 'gamma' => 1.2], 'tone, zones' => [...$neutral, 'shadows' => 0.5]],
-            'colour' => ['colour, saturation' => [...$neutral, 'saturation' => 1.2], 'colour, temperature' => [...$neutral, 'temperature' => 10.0]],
-            default => [$kind->name() => [...$neutral, array_key_first($neutral) => 0.5]],
-        };
+        return array_map(static fn(array $own): array => [...$neutral, ...$own], match ($name) {
+            'exposure' => [$name => ['stops' => 0.5]],
+            'tone' => ['tone, levels' => ['gamma' => 1.2], 'tone, zones' => ['shadows' => 0.5], 'tone, calm zones' => ['shadows' => 0.5, 'calm' => 0.004]],
+            'colour' => ['colour, saturation' => ['saturation' => 1.2], 'colour, temperature' => ['temperature' => 10.0]],
+            'cdl' => [$name => ['slopeRed' => 1.1, 'saturation' => 0.9]],
+            'balance' => [$name => ['midsRed' => 0.02]],
+            'curves' => ['curves, luma' => ['luma' => [[0.0, 0.0], [0.5, 0.55], [1.0, 1.0]]], 'curves, red' => ['red' => [[0.0, 0.0], [0.5, 0.55], [1.0, 1.0]]]],
+            'hues' => [$name => ['saturation' => [[60.0, 0.0], [100.0, -0.5], [140.0, 0.0]]]],
+            'sidelight' => [$name => ['stops' => 0.7]],
+            'even' => [$name => ['tone' => 0.7, 'lines' => 0.3]],
+            'whiten' => [$name => ['yellow' => 0.6, 'lift' => 0.03]],
+            'iris' => ['iris, tint' => ['strength' => 0.7], 'iris, soft light' => ['strength' => 0.7, 'blend' => 'soft-light']],
+            'conceal' => [$name => ['offsetX' => 0.1]],
+            'match' => [$name => ['light' => 0.5, 'colour' => 0.5]],
+            'grain' => [$name => ['level' => 1.0]],
+            'blur' => ['blur, small' => ['radius' => 0.002], 'blur, wide' => ['radius' => 0.02]],
+            'sharpen' => [$name => ['strength' => 0.6]],
+            'glow' => [$name => ['intensity' => 0.4]],
+            'lut', 'insert' => [$name => ['file' => 'bench']],
+            default => [$name => []],
+        });
     }
 
     /**

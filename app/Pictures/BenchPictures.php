@@ -5,13 +5,12 @@ declare(strict_types=1);
 namespace App\Pictures;
 
 use App\Footage\FootageFile;
-use App\Footage\FootageInfo;
 use App\Footage\FrameCache;
-use App\Treatment\Tracks;
+use App\Treatment\Renderers;
 use Cossel\Core\Judge\Waveform;
 use Cossel\Core\Judge\Witness;
-use Cossel\Core\Motion\Motions;
 use Cossel\Core\Picture\Bytes;
+use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Area;
@@ -23,27 +22,12 @@ final class BenchPictures
 {
     /** Heights the bench asks for at its usual size: the picture, then witnesses and reduced pictures. */
     public const USUAL_HEIGHTS = [540, 360, 180];
-    /** Sizes frames are kept at, as shares of the footage's own. */
-    private const SHARES = [1 / 8, 1 / 4, 3 / 8, 1 / 2, 3 / 4];
     /** How strongly the tint veils the picture. */
     private const VEIL = 0.45;
     private const WAVE_COLUMNS = 320;
     private const WAVE_ROWS = 120;
 
-    public function __construct(private readonly FrameCache $frames, private readonly Tracks $tracks) {}
-
-    /** The smallest kept size that has at least this many rows; footage is never enlarged. */
-    public static function height(FootageInfo $info, int $wanted): int
-    {
-        foreach (self::SHARES as $share) {
-            $height = (int) round($info->height * $share);
-            if ($height >= $wanted) {
-                return $height;
-            }
-        }
-
-        return $info->height;
-    }
+    public function __construct(private readonly FrameCache $frames, private readonly Renderers $renderers) {}
 
     /**
      * @param array{float, float, float, float}|null $window left, top, right, bottom in picture heights; null for all
@@ -51,25 +35,24 @@ final class BenchPictures
      */
     public function picture(FootageFile $footage, Recipe $recipe, int $number, View $view, ?Area $area, int $height, ?array $window, bool $reach): Picture
     {
-        $frame = $this->frames->frame($footage, $number, self::height($footage->info, $height));
+        $frame = $this->frames->frame($footage, $number, FrameCache::kept($footage->info, $height));
         $whole = $frame->format->rect();
-        $motions = new Motions($recipe, $this->tracks->of($recipe));
-        $renderer = new FrameRenderer($this->shown($recipe, $view, $area), $motions);
+        $renderer = $this->renderers->of($this->shown($recipe, $view, $area));
         $rect = $whole;
         if ($window !== null) {
             $h = $whole->height;
             $rect = Rect::around($window[0] * $h, $window[1] * $h, $window[2] * $h, $window[3] * $h)->intersect($whole);
         }
         if ($reach && $area !== null) {
-            $alone = new FrameRenderer(self::only($recipe, $area), $motions);
-            $rect = array_reduce($alone->touched($number, $whole), static fn(Rect $sum, Rect $r): Rect => $sum->union($r), Rect::none())->intersect($rect);
+            $alone = $this->renderers->of(self::only($recipe, $area));
+            $rect = array_reduce($alone->touched($frame, $number), static fn(Rect $sum, Rect $r): Rect => $sum->union($r), Rect::none())->intersect($rect);
         }
         if ($rect->isEmpty()) {
             $rect = Rect::of(0, 0, 1, 1);
         }
         $bytes = $view === View::Matte && $area !== null
-            ? Bytes::greyBgrx8($renderer->matte($area, $number, $whole, $rect))
-            : self::bytes($this->tinted($renderer->bands($frame, $number, $rect), $view === View::Tint ? $area : null, $renderer, $number, $whole));
+            ? Bytes::greyBgrx8($renderer->matte($frame, $area, $number, $rect))
+            : self::bytes($this->tinted($renderer->bands($frame, $number, $rect), $view === View::Tint ? $area : null, $renderer, $frame, $number));
 
         return new Picture(Jpeg::encode($bytes, $rect->width, $rect->height), $rect, $whole);
     }
@@ -77,20 +60,20 @@ final class BenchPictures
     /** A witness of an area as a JPEG of this size. */
     public function witness(FootageFile $footage, Recipe $recipe, int $number, View $view, Area $area, int $width, int $height): string
     {
-        $frame = $this->frames->frame($footage, $number, self::height($footage->info, 2 * $height));
+        $frame = $this->frames->frame($footage, $number, FrameCache::kept($footage->info, 2 * $height));
         $whole = $frame->format->rect();
-        $motions = new Motions($recipe, $this->tracks->of($recipe));
+        $motions = $this->renderers->motions($recipe);
         $witness = Witness::of($area, $motions, $motions->of($area, $number), $whole, $width, $height);
         $needs = $witness->needs($whole);
         if ($needs->isEmpty()) {
             $needs = Rect::of(0, 0, 2, 2);
         }
-        $renderer = new FrameRenderer($this->shown($recipe, $view, $area), $motions);
+        $renderer = $this->renderers->of($this->shown($recipe, $view, $area));
         if ($view === View::Matte) {
-            $matte = $renderer->matte($area, $number, $whole, $needs)->v;
+            $matte = $renderer->matte($frame, $area, $number, $needs)->v;
             $planes = new Planes($needs, $matte, $matte, $matte);
         } else {
-            $planes = self::joined($this->tinted($renderer->bands($frame, $number, $needs), $view === View::Tint ? $area : null, $renderer, $number, $whole), $needs);
+            $planes = self::joined($this->tinted($renderer->bands($frame, $number, $needs), $view === View::Tint ? $area : null, $renderer, $frame, $number), $needs);
         }
 
         return Jpeg::encode(Bytes::bgrx8($witness->crop($planes)), $width, $height);
@@ -99,8 +82,8 @@ final class BenchPictures
     /** @return array{columns: int, rows: int, from: float, to: float, counts: list<int>} */
     public function waveform(FootageFile $footage, Recipe $recipe, int $number, View $view): array
     {
-        $frame = $this->frames->frame($footage, $number, self::height($footage->info, 180));
-        $renderer = new FrameRenderer($this->shown($recipe, $view, null), new Motions($recipe, $this->tracks->of($recipe)));
+        $frame = $this->frames->frame($footage, $number, FrameCache::kept($footage->info, 180));
+        $renderer = $this->renderers->of($this->shown($recipe, $view, null));
         $waveform = new Waveform($frame->format->width, min(self::WAVE_COLUMNS, $frame->format->width), self::WAVE_ROWS);
         foreach ($renderer->bands($frame, $number, $frame->format->rect()) as $planes) {
             $waveform->add($planes);
@@ -126,11 +109,11 @@ final class BenchPictures
      *
      * @return iterable<Planes>
      */
-    private function tinted(iterable $bands, ?Area $area, FrameRenderer $renderer, int $number, Rect $whole): iterable
+    private function tinted(iterable $bands, ?Area $area, FrameRenderer $renderer, Frame $frame, int $number): iterable
     {
         foreach ($bands as $planes) {
             if ($area !== null) {
-                $matte = $renderer->matte($area, $number, $whole, $planes->rect)->v;
+                $matte = $renderer->matte($frame, $area, $number, $planes->rect)->v;
                 foreach ($matte as $i => $m) {
                     $k = self::VEIL * $m;
                     $planes->r[$i] += ($k > 0.0 ? 1.0 - $planes->r[$i] : 0.0) * $k;

@@ -22,7 +22,7 @@ use Illuminate\Support\Facades\DB;
  */
 final class Recipes
 {
-    public function __construct(private readonly RecipeReader $reader, private readonly RecipeWriter $writer, private readonly Tracks $tracks) {}
+    public function __construct(private readonly RecipeReader $reader, private readonly RecipeWriter $writer, private readonly Tracks $tracks, private readonly AssetFiles $assets) {}
 
     /** Begins a shot's history with an untouched recipe. */
     public function begin(Shot $shot, Footage $footage): Revision
@@ -57,6 +57,11 @@ final class Recipes
         foreach ($recipe->areas as $i => $area) {
             if ($area->motion->track !== null && !$this->tracks->has($area->motion->track)) {
                 throw InvalidRecipe::at("/areas/{$i}/motion/track/sha256", 'a track that was followed here or brought in', $area->motion->track);
+            }
+        }
+        foreach ($recipe->assets as $name => ['sha256' => $sha256, 'kind' => $kind]) {
+            if (!$this->assets->has($sha256, $kind)) {
+                throw InvalidRecipe::at("/assets/{$name}/sha256", 'a file that was brought in here', $sha256);
             }
         }
 

@@ -34,7 +34,7 @@ final class PrepareFrames implements ShouldQueue
         if ($shot === null || $shot->footage === null) {
             return;
         }
-        $height = BenchPictures::height($shot->footage->info(), BenchPictures::USUAL_HEIGHTS[$this->size]);
+        $height = FrameCache::kept($shot->footage->info(), BenchPictures::USUAL_HEIGHTS[$this->size]);
         $frames->prepare($shot->footage->file(), $shot->from, min($shot->to, $shot->from + self::MOST), $height);
         if (isset(BenchPictures::USUAL_HEIGHTS[$this->size + 1])) {
             self::dispatch($this->shot, $this->size + 1);

@@ -8,7 +8,7 @@ use App\Deliveries\Cancelled;
 use App\Deliveries\PartRenderer;
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
-use App\Treatment\Tracks;
+use App\Treatment\Renderers;
 use Cossel\Core\Recipe\RecipeReader;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Support\Facades\DB;
@@ -20,7 +20,7 @@ final class RenderPart implements ShouldQueue
 
     public function __construct(private readonly int $part) {}
 
-    public function handle(PartRenderer $renderer, RecipeReader $reader, Tracks $tracks): void
+    public function handle(PartRenderer $renderer, RecipeReader $reader, Renderers $renderers): void
     {
         $part = DeliveryPart::find($this->part);
         if ($part === null || $part->delivery->state !== Delivery::RENDERING) {
@@ -30,7 +30,7 @@ final class RenderPart implements ShouldQueue
             $delivery = $part->delivery;
             $recipe = $reader->read(json_decode($delivery->recipe, true, flags: JSON_THROW_ON_ERROR));
             try {
-                $renderer->render($delivery->shot->readyFootage()->file(), $recipe, $tracks->of($recipe), $part->from, $part->to, self::file($part), static function (int $number) use ($part, $delivery): bool {
+                $renderer->render($delivery->shot->readyFootage()->file(), $renderers->of($recipe), $part->from, $part->to, self::file($part), static function (int $number) use ($part, $delivery): bool {
                     $part->update(['done' => $number - $part->from + 1]);
 
                     return Delivery::whereKey($delivery->id)->value('state') === Delivery::RENDERING;

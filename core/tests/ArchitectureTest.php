@@ -14,12 +14,13 @@ final class ArchitectureTest extends TestCase
         'Geometry' => [],
         'Colour' => ['Geometry'],
         'Picture' => ['Colour'],
-        'Touch' => ['Colour', 'Picture'],
+        'Touch' => ['Colour', 'Geometry', 'Picture'],
         'Recipe' => ['Geometry', 'Touch'],
+        'Pick' => ['Colour', 'Picture', 'Recipe', 'Touch'],
         'Outline' => ['Geometry', 'Picture', 'Recipe'],
         'Motion' => ['Geometry', 'Outline', 'Picture', 'Recipe'],
         'Propose' => ['Geometry', 'Motion', 'Recipe'],
-        'Render' => ['Colour', 'Motion', 'Outline', 'Picture', 'Recipe', 'Touch'],
+        'Render' => ['Motion', 'Outline', 'Pick', 'Picture', 'Recipe', 'Touch'],
         'Judge' => ['Geometry', 'Outline', 'Picture', 'Recipe'],
     ];
 

@@ -41,7 +41,7 @@ final class SchemaTest extends TestCase
         self::assertTrue(self::takes($good));
         $spoilt = [
             ['base', 0, 'stops', 7], ['base', 0, 'kind', 'sparkle'], ['base', 0, 'side', 'inside'], ['base', 0, 'amount', '1'], ['source', 'rate', '24'],
-            ['areas', 0, 'id', 'no spaces'], ['areas', 0, 'outline', 'shapes', 0, 'kind', 'star'], ['areas', 0, 'live', 'from', 1.5], ['areas', 0, 'pick', []], ['extra', 1], ['cossel', 'recipe/2'],
+            ['areas', 0, 'id', 'no spaces'], ['areas', 0, 'outline', 'shapes', 0, 'kind', 'star'], ['areas', 0, 'live', 'from', 1.5], ['areas', 0, 'pick', ['space' => 'hsl']], ['areas', 0, 'pair', 'r'], ['extra', 1], ['cossel', 'recipe/2'],
         ];
         foreach ($spoilt as $path) {
             $document = $good;

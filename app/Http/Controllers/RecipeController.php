@@ -11,8 +11,10 @@ use App\Treatment\Tracks;
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\PathPoint;
+use Cossel\Core\Touch\InArea;
 use Cossel\Core\Touch\Kind;
 use Cossel\Core\Touch\Kinds;
+use Cossel\Core\Touch\Legal;
 use Cossel\Core\Touch\Parameter;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -95,7 +97,9 @@ final class RecipeController
     {
         return new JsonResponse(array_map(static fn(Kind $kind): array => [
             'name' => $kind->name(),
-            'parameters' => array_map(static fn(Parameter $parameter): array => get_object_vars($parameter), $kind->parameters()),
+            'inArea' => $kind instanceof InArea,
+            'last' => $kind instanceof Legal,
+            'parameters' => array_map(static fn(Parameter $parameter): array => ['type' => strtolower((new \ReflectionClass($parameter))->getShortName()), ...get_object_vars($parameter)], $kind->parameters()),
         ], $kinds->list()));
     }
 

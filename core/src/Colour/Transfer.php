@@ -39,4 +39,17 @@ enum Transfer: string
 
         return $l < 0 ? -$v : $v;
     }
+
+    /**
+     * The curve for kernels: L = V / slope up to the cut, ((V + shift) / gain)^gamma beyond it.
+     *
+     * @return array{float, float, float, float, float} gamma, gain, shift, slope, cut in code values
+     */
+    public function constants(): array
+    {
+        return match ($this) {
+            self::Bt1886 => [self::GAMMA, 1.0, 0.0, 1.0, 0.0],
+            self::Srgb => [2.4, 1.055, 0.055, 12.92, 0.04045],
+        };
+    }
 }

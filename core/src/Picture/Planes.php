@@ -36,4 +36,32 @@ final class Planes
 
         return [$this->r[$i], $this->g[$i], $this->b[$i]];
     }
+
+    /** The planes over a rectangle inside their own. */
+    public function window(Rect $rect): self
+    {
+        if ($rect->equals($this->rect)) {
+            return $this;
+        }
+
+        return new self($rect, self::cut($this->r, $this->rect, $rect), self::cut($this->g, $this->rect, $rect), self::cut($this->b, $this->rect, $rect));
+    }
+
+    /**
+     * @param list<float> $v
+     *
+     * @return list<float>
+     */
+    private static function cut(array $v, Rect $from, Rect $rect): array
+    {
+        $out = array_fill(0, $rect->count(), 0.0);
+        $o = 0;
+        for ($y = $rect->y, $bottom = $rect->bottom(); $y < $bottom; ++$y) {
+            for ($i = ($y - $from->y) * $from->width + $rect->x - $from->x, $end = $i + $rect->width; $i < $end; ++$i) {
+                $out[$o++] = $v[$i];
+            }
+        }
+
+        return $out;
+    }
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Recipe;
 
-/** One thing treated in a shot: outline, motion and touches. */
+/** One thing treated in a shot: outline, motion, pick and touches. */
 final readonly class Area
 {
     /** @param list<Touch> $touches in order */
@@ -20,10 +20,12 @@ final readonly class Area
         public Keyed $strength,
         public BlinkGuard $blinkGuard,
         public array $touches,
+        public ?Pick $pick = null,
+        public ?Pair $pair = null,
     ) {}
 
     public function withOutline(Outline $outline): self
     {
-        return new self($this->id, $this->name, $this->part, $this->person, $this->on, $outline, $this->motion, $this->live, $this->strength, $this->blinkGuard, $this->touches);
+        return new self($this->id, $this->name, $this->part, $this->person, $this->on, $outline, $this->motion, $this->live, $this->strength, $this->blinkGuard, $this->touches, $this->pick, $this->pair);
     }
 }

@@ -38,6 +38,12 @@ final readonly class Recipe
         throw UnknownId::area($id);
     }
 
+    /** @return list<Touch> what an area does: its own touches, or those of the area it is linked to */
+    public function touches(Area $area): array
+    {
+        return $area->pair?->linked ? $this->area($area->pair->with)->touches : $area->touches;
+    }
+
     /** @return list<string> sha256 of every track it needs */
     public function tracks(): array
     {

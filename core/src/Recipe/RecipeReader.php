@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Recipe;
 
+use Cossel\Core\Touch\Asset;
 use Cossel\Core\Touch\Kinds;
 
 /**
@@ -15,13 +16,16 @@ final class RecipeReader
     public const MAX_FRAME = 1_000_000;
     public const MAX_SIZE = 8192;
     private const MAX_AREAS = 200;
-    private const MAX_TOUCHES = 100;
 
     private readonly MotionReader $motions;
     private readonly OutlineReader $outlines;
+    private readonly PickReader $picks;
+    private readonly TouchReader $touches;
 
-    public function __construct(private readonly Kinds $kinds)
+    public function __construct(Kinds $kinds)
     {
+        $this->picks = new PickReader();
+        $this->touches = new TouchReader($kinds);
         $this->motions = new MotionReader();
         $this->outlines = new OutlineReader($this->motions);
     }
@@ -39,12 +43,14 @@ final class RecipeReader
         $recipe = new Recipe(
             $this->source($root->get('source', 'the footage it was made for')),
             $root->optional('assets', $this->assets(...), []),
-            $root->optional('base', $this->frameTouches(...), []),
+            $root->optional('base', $this->touches->ofFrame(...), []),
             $root->optional('areas', $this->areas(...), []),
-            $root->optional('finish', $this->frameTouches(...), []),
+            $root->optional('finish', $this->touches->ofFinish(...), []),
         );
         $this->checkIds($root);
         $this->checkBonds($recipe);
+        $this->checkPairs($recipe);
+        $this->checkAssets($recipe);
 
         return $recipe;
     }
@@ -83,9 +89,6 @@ final class RecipeReader
     private function area(Node $n): Area
     {
         $n->object(['id', 'name', 'part', 'person', 'on', 'outline', 'motion', 'pick', 'live', 'strength', 'blinkGuard', 'pair', 'touches']);
-        foreach (['pick', 'pair'] as $later) {
-            $n->optional($later, static fn(Node $v): bool => $v->isNull() ?: throw $v->unexpected('null'), true);
-        }
 
         return new Area(
             $n->get('id', 'an id')->id(),
@@ -102,8 +105,17 @@ final class RecipeReader
 
                 return new BlinkGuard($v->get('on', 'true or false')->flag(), $v->optional('keys', static fn(Node $keys): array => Keyframes::numbers($keys, 0, 1), []));
             }, new BlinkGuard()),
-            $n->optional('touches', $this->areaTouches(...), []),
+            $n->optional('touches', $this->touches->ofArea(...), []),
+            $n->optional('pick', fn(Node $v): ?Pick => $v->isNull() ? null : $this->picks->pick($v), null),
+            $n->optional('pair', static fn(Node $v): ?Pair => $v->isNull() ? null : self::pair($v), null),
         );
+    }
+
+    private static function pair(Node $n): Pair
+    {
+        $n->object(['with', 'linked']);
+
+        return new Pair($n->get('with', 'the id of an area')->id(), $n->get('linked', 'true or false')->flag());
     }
 
     private function live(Node $n): Live
@@ -116,43 +128,6 @@ final class RecipeReader
             $n->get('to', 'a frame')->whole($from, self::MAX_FRAME),
             $n->optional('fadeIn', static fn(Node $v): int => $v->whole(0, self::MAX_FRAME), 0),
             $n->optional('fadeOut', static fn(Node $v): int => $v->whole(0, self::MAX_FRAME), 0),
-        );
-    }
-
-    /** @return list<Touch> */
-    private function frameTouches(Node $n): array
-    {
-        return array_map(fn(Node $v): Touch => $this->touch($v, false), $n->items(0, self::MAX_TOUCHES));
-    }
-
-    /** @return list<Touch> */
-    private function areaTouches(Node $n): array
-    {
-        return array_map(fn(Node $v): Touch => $this->touch($v, true), $n->items(0, self::MAX_TOUCHES));
-    }
-
-    private function touch(Node $n, bool $inArea): Touch
-    {
-        $kind = $this->kinds->find($n->get('kind', 'a kind of touch')->text())
-            ?? throw $n->get('kind')->unexpected('one of ' . implode(', ', $this->kinds->names()));
-        $fields = ['id', 'kind', 'on', 'amount'];
-        if ($inArea) {
-            $fields[] = 'side';
-        }
-        $settings = [];
-        foreach ($kind->parameters() as $parameter) {
-            $fields[] = $parameter->name;
-            $settings[$parameter->name] = $n->optional($parameter->name, static fn(Node $v): Keyed => Keyframes::keyed($v, $parameter->least, $parameter->most), new Keyed($parameter->neutral));
-        }
-        $n->object($fields);
-
-        return new Touch(
-            $n->get('id', 'an id')->id(),
-            $kind,
-            $settings,
-            $n->optional('side', static fn(Node $v): Side => $v->oneOf(Side::class), Side::Inside),
-            $n->optional('on', static fn(Node $v): bool => $v->flag(), true),
-            $n->optional('amount', static fn(Node $v): Keyed => Keyframes::keyed($v, 0, 1), new Keyed(1.0)),
         );
     }
 
@@ -205,6 +180,42 @@ final class RecipeReader
                     $this->checkKnown($pointer, $other, $recipe);
                     if (self::leadsTo($other, (string) $id, $bonds)) {
                         throw InvalidRecipe::at($pointer, $expected, $other);
+                    }
+                }
+            }
+        }
+    }
+
+    /** Linked areas take the touches of the one they are paired with, which has some of its own. */
+    private function checkPairs(Recipe $recipe): void
+    {
+        foreach ($recipe->areas as $i => $area) {
+            if ($area->pair === null) {
+                continue;
+            }
+            $this->checkKnown("/areas/{$i}/pair/with", $area->pair->with, $recipe);
+            if ($area->pair->with === $area->id || ($area->pair->linked && $recipe->area($area->pair->with)->pair?->linked)) {
+                throw InvalidRecipe::at("/areas/{$i}/pair/with", 'another area that is not itself linked', $area->pair->with);
+            }
+            if ($area->pair->linked && $area->touches !== []) {
+                throw InvalidRecipe::at("/areas/{$i}/touches", 'no touches of its own while it is linked', array_map(static fn(Touch $t): string => $t->id, $area->touches));
+            }
+        }
+    }
+
+    /** Files that touches name are among the recipe's, and of the right sort. */
+    private function checkAssets(Recipe $recipe): void
+    {
+        $lists = ['/base' => $recipe->base, '/finish' => $recipe->finish];
+        foreach ($recipe->areas as $i => $area) {
+            $lists["/areas/{$i}/touches"] = $area->touches;
+        }
+        foreach ($lists as $pointer => $touches) {
+            foreach ($touches as $k => $touch) {
+                foreach ($touch->kind->parameters() as $parameter) {
+                    $name = $touch->settings[$parameter->name];
+                    if ($parameter instanceof Asset && $name !== null && ($recipe->assets[$name]['kind'] ?? null) !== $parameter->kind) {
+                        throw InvalidRecipe::at("{$pointer}/{$k}/{$parameter->name}", "the name of an asset of kind {$parameter->kind}", $name);
                     }
                 }
             }

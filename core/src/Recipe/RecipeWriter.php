@@ -46,7 +46,7 @@ final class RecipeWriter
                 'shapes' => array_map($this->shape(...), $area->outline->shapes),
             ],
             'motion' => $this->motion($area->motion),
-            'pick' => null,
+            'pick' => $area->pick === null ? null : self::pick($area->pick),
             'live' => [
                 'from' => $area->live->from,
                 'to' => $area->live->to,
@@ -55,7 +55,7 @@ final class RecipeWriter
             ],
             'strength' => self::keyed($area->strength),
             'blinkGuard' => ['on' => $area->blinkGuard->on, 'keys' => self::keys($area->blinkGuard->keys)],
-            'pair' => null,
+            'pair' => $area->pair === null ? null : ['with' => $area->pair->with, 'linked' => $area->pair->linked],
             'touches' => array_map(fn(Touch $touch): array => $this->touch($touch, true), $area->touches),
         ];
     }
@@ -128,11 +128,27 @@ final class RecipeWriter
             $document['side'] = $touch->side->value;
         }
         $document += ['on' => $touch->on, 'amount' => self::keyed($touch->amount)];
-        foreach ($touch->settings as $name => $keyed) {
-            $document[$name] = self::keyed($keyed);
+        foreach ($touch->settings as $name => $setting) {
+            $document[$name] = $setting instanceof Keyed ? self::keyed($setting) : $setting;
         }
 
         return $document;
+    }
+
+    /** @return array<string, mixed> */
+    private static function pick(Pick $pick): array
+    {
+        return [
+            'space' => 'oklch',
+            'samples' => array_map(static fn(Sample $s): array => ['frame' => $s->frame, 'at' => $s->at, 'rgb' => $s->rgb, 'sign' => $s->taken ? '+' : '-'], $pick->samples),
+            'hue' => $pick->hue,
+            'chroma' => $pick->chroma,
+            'light' => $pick->light,
+            'follow' => $pick->follow,
+            'clean' => ['specks' => $pick->specks, 'holes' => $pick->holes],
+            'blur' => $pick->blur,
+            'invert' => $pick->invert,
+        ];
     }
 
     /** @return float|array<string, mixed> */

@@ -9,7 +9,7 @@ use Cossel\Core\Touch\Kind;
 /** One adjustment: its kind, its settings, where and how strongly it acts. */
 final readonly class Touch
 {
-    /** @param array<string, Keyed> $settings one for every parameter of the kind */
+    /** @param array<string, mixed> $settings one for every parameter of the kind; numbers as {@see Keyed} */
     public function __construct(
         public string $id,
         public Kind $kind,
@@ -19,9 +19,9 @@ final readonly class Touch
         public Keyed $amount = new Keyed(1.0),
     ) {}
 
-    /** @return array<string, float> */
+    /** @return array<string, mixed> the settings as they are on a frame */
     public function values(int $frame): array
     {
-        return array_map(static fn(Keyed $keyed): float => $keyed->at($frame), $this->settings);
+        return array_map(static fn(mixed $setting): mixed => $setting instanceof Keyed ? $setting->at($frame) : $setting, $this->settings);
     }
 }

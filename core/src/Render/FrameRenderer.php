@@ -4,47 +4,47 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Render;
 
-use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Outline\AreaMatte;
+use Cossel\Core\Outline\Extents;
+use Cossel\Core\Pick\PickMatte;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Recipe;
-use Cossel\Core\Recipe\Side;
 use Cossel\Core\Recipe\Touch;
-use Cossel\Core\Touch\Weight;
+use Cossel\Core\Touch\Assets;
+use Cossel\Core\Touch\NoAssets;
+use Cossel\Core\Touch\Site;
 
 /**
  * The one way from an untreated frame to a treated one: base, area by area, finish. The bench, a delivery and the
  * command line all come through here, at whatever size the frame has.
  *
- * Only what a touch can change is computed, in bands of rows, so that neither time nor memory grows with the frame.
+ * Only what a touch can change is computed, in bands of rows, so that neither time nor memory grows with the frame. From
+ * the last stage to the first each says what it has to be given to be right over a rectangle; then they act in order.
  */
 final class FrameRenderer
 {
-    /** Rows computed at a time. */
+    /** Rows computed at a time where each pixel is computed from itself alone. */
     private const BAND = 48;
+    /** Pixels computed at a time where neighbours are looked at: what bands share would be computed twice. */
+    private const PIXELS = 1_000_000;
 
-    public function __construct(private readonly Recipe $recipe, private readonly Motions $motions) {}
+    public function __construct(private readonly Recipe $recipe, private readonly Motions $motions, private readonly Assets $assets = new NoAssets()) {}
 
     /**
      * The rectangles of a frame that the recipe may change, apart from each other.
      *
-     * @param Rect $frame the whole picture in pixels
-     *
      * @return list<Rect>
      */
-    public function touched(int $number, Rect $frame): array
+    public function touched(Frame $frame, int $number): array
     {
-        if (self::active($this->recipe->base, $number) !== [] || self::active($this->recipe->finish, $number) !== []) {
-            return [$frame];
-        }
         $rects = [];
-        foreach ($this->placed($number, $frame) as $placed) {
-            $rects[] = $placed->reach($frame);
+        foreach ($this->stages($frame, $number) as $stage) {
+            $rects[] = $stage instanceof PlacedArea ? $stage->reach() : $frame->format->rect();
         }
 
         return Rect::apart($rects);
@@ -59,17 +59,9 @@ final class FrameRenderer
      */
     public function bands(Frame $frame, int $number, Rect $rect): \Generator
     {
-        $base = self::active($this->recipe->base, $number);
-        $areas = $this->placed($number, $frame->format->rect());
-        $finish = self::active($this->recipe->finish, $number);
-        foreach ($rect->bands(self::BAND) as $band) {
-            $planes = $frame->window($band);
-            self::everywhere($planes, $base, $number, $frame->format->transfer);
-            foreach ($areas as $area) {
-                self::area($planes, $area, $number, $frame->format->transfer);
-            }
-            self::everywhere($planes, $finish, $number, $frame->format->transfer);
-            yield $planes;
+        $stages = $this->stages($frame, $number);
+        foreach ($rect->bands(self::rows($stages, $rect)) as $band) {
+            yield self::through($stages, $frame, $band);
         }
     }
 
@@ -79,82 +71,106 @@ final class FrameRenderer
         return $frame->patched($this->patches($frame, $number));
     }
 
-    /** The finished matte of an area's outline over a rectangle, live span, strength and switches left aside. */
-    public function matte(Area $area, int $number, Rect $frame, Rect $rect): Grey
+    /** The finished matte of an area over a rectangle: outline x pick; live span, strength and switches left aside. */
+    public function matte(Frame $frame, Area $area, int $number, Rect $rect): Grey
     {
-        return AreaMatte::on($area, $number, $this->motions, $frame)->matte($rect);
+        $placed = $this->placed($area, [], $frame, $number);
+        if ($area->pick === null) {
+            return $placed->matte(Planes::filled(Rect::none(), 0.0, 0.0, 0.0), $rect);
+        }
+
+        return $placed->matte(self::through($this->stages($frame, $number, $area), $frame, $placed->matteNeeds($rect)), $rect);
+    }
+
+    /** The picture as it enters an area, over a rectangle. */
+    public function before(Frame $frame, Area $area, int $number, Rect $rect): Planes
+    {
+        return self::through($this->stages($frame, $number, $area), $frame, $rect);
     }
 
     /** @return \Generator<int, Planes> */
     private function patches(Frame $frame, int $number): \Generator
     {
-        foreach ($this->touched($number, $frame->format->rect()) as $rect) {
+        foreach ($this->touched($frame, $number) as $rect) {
             yield from $this->bands($frame, $number, $rect);
         }
     }
 
     /**
-     * The areas that do something on a frame, where they are on it.
+     * What changes something on a frame, in order.
      *
-     * @return list<PlacedArea>
+     * @param Area|null $until the area before which it ends; null for all
+     *
+     * @return list<Stage>
      */
-    private function placed(int $number, Rect $frame): array
+    private function stages(Frame $frame, int $number, ?Area $until = null): array
     {
-        $placed = [];
+        $site = new Site($number, $frame, $this->assets);
+        $everywhere = static fn(array $touches): array => array_map(static fn(Act $act): Stage => new Everywhere($act, $site), Act::of($touches, $site));
+        $stages = $everywhere($this->recipe->base);
         foreach ($this->recipe->areas as $area) {
-            $strength = $area->on ? $area->live->weight($number) * $area->strength->at($number) : 0.0;
-            $inside = $strength > 0.0 && $area->blinkGuard->on ? $strength * $area->blinkGuard->weight($number, $this->motions->openness($area, $number)) : $strength;
-            $touches = $strength > 0.0 ? self::active($area->touches, $number) : [];
-            if ($inside <= 0.0) {
-                $touches = array_values(array_filter($touches, static fn(Touch $touch): bool => $touch->side === Side::Outside));
+            if ($area->id === $until?->id) {
+                return $stages;
             }
-            if ($touches !== []) {
-                $placed[] = new PlacedArea(AreaMatte::on($area, $number, $this->motions, $frame), $touches, $inside, $strength);
+            $strength = $area->on ? $area->live->weight($number) * $area->strength->at($number) : 0.0;
+            $touches = $strength > 0.0 ? array_filter($this->recipe->touches($area), static fn(Touch $touch): bool => $touch->on) : [];
+            $placed = $touches === [] ? null : $this->placed($area, array_values($touches), $frame, $number, $strength);
+            if ($placed !== null && $placed->acts !== []) {
+                $stages[] = $placed;
             }
         }
 
-        return $placed;
+        return [...$stages, ...$everywhere($this->recipe->finish)];
     }
 
     /**
-     * The touches that change something on a frame.
+     * An area where it is on a frame.
      *
      * @param list<Touch> $touches
-     *
-     * @return list<Touch>
      */
-    private static function active(array $touches, int $number): array
+    private function placed(Area $area, array $touches, Frame $frame, int $number, float $strength = 1.0): PlacedArea
     {
-        return array_values(array_filter(
-            $touches,
-            static fn(Touch $touch): bool => $touch->on && $touch->amount->at($number) > 0.0 && !$touch->kind->isNeutral($touch->values($number)),
-        ));
+        $inside = $area->blinkGuard->on ? $strength * $area->blinkGuard->weight($number, $this->motions->openness($area, $number)) : $strength;
+        $site = new Site($number, $frame, $this->assets, Extents::of($area, $number, $this->motions));
+
+        return new PlacedArea(
+            AreaMatte::on($area, $number, $this->motions, $frame->format->rect()),
+            $area->pick === null ? null : new PickMatte($area->pick),
+            Act::of($touches, $site, $inside, $strength),
+            $site,
+        );
     }
 
-    /** @param list<Touch> $touches */
-    private static function everywhere(Planes $planes, array $touches, int $number, Transfer $transfer): void
+    /** @param list<Stage> $stages */
+    private static function rows(array $stages, Rect $rect): int
     {
-        foreach ($touches as $touch) {
-            $touch->kind->apply($planes, Weight::everywhere($planes->rect, $touch->amount->at($number)), $touch->values($number), $transfer);
-        }
-    }
-
-    private static function area(Planes $planes, PlacedArea $area, int $number, Transfer $transfer): void
-    {
-        $inside = $area->matte->bounds()->intersect($planes->rect);
-        $matte = $inside->isEmpty() ? null : $area->matte->matte($inside);
-        $outer = null;
-        foreach ($area->touches as $touch) {
-            $amount = $area->strength($touch->side) * $touch->amount->at($number);
-            if ($touch->side === Side::Outside) {
-                $outer ??= ($matte ?? Grey::filled($planes->rect, 0.0))->window($planes->rect);
-                $weight = Weight::outside($outer, $amount);
-            } elseif ($matte !== null) {
-                $weight = Weight::inside($matte, $amount);
-            } else {
-                continue;
+        foreach ($stages as $stage) {
+            if (!$stage->isPointwise()) {
+                return max(self::BAND, intdiv(self::PIXELS, max(1, $rect->width)));
             }
-            $touch->kind->apply($planes, $weight, $touch->values($number), $transfer);
         }
+
+        return self::BAND;
+    }
+
+    /**
+     * The picture after all stages, over a rectangle.
+     *
+     * @param list<Stage> $stages
+     */
+    private static function through(array $stages, Frame $frame, Rect $rect): Planes
+    {
+        $right = [];
+        $need = $rect;
+        foreach (array_reverse($stages) as $stage) {
+            $right[] = $need;
+            $need = $stage->needs($need);
+        }
+        $planes = $frame->window($need);
+        foreach ($stages as $i => $stage) {
+            $stage->apply($planes, $right[count($stages) - 1 - $i]);
+        }
+
+        return $planes->window($rect);
     }
 }

@@ -18,6 +18,7 @@ use Cossel\Core\Picture\Planes;
 final class Colour implements Kind
 {
     use Neutral;
+    use Pointwise;
 
     /** @var array{Transfer, Curve}|null */
     private ?array $decode = null;
@@ -30,14 +31,15 @@ final class Colour implements Kind
     public function parameters(): array
     {
         return [
-            new Parameter('temperature', -95, 95, 0, 'mired'),
-            new Parameter('tint', -30, 30, 0, ''),
-            new Parameter('saturation', 0, 4, 1, ''),
+            new Number('temperature', -95, 95, 0, 'mired'),
+            new Number('tint', -30, 30, 0),
+            new Number('saturation', 0, 4, 1),
         ];
     }
 
-    public function apply(Planes $planes, Weight $weight, array $values, Transfer $transfer): void
+    public function apply(Planes $planes, Weight $weight, array $values, Site $site): void
     {
+        $transfer = $site->transfer();
         $at = $weight->matte->rect;
         $stride = $planes->rect->width;
         $white = $values['temperature'] !== 0.0 || $values['tint'] !== 0.0;

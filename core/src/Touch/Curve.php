@@ -33,11 +33,17 @@ final readonly class Curve
     /** Every channel through the curve. */
     public function apply(Planes $planes, Weight $weight): void
     {
+        self::channels($planes, $weight, $this, $this, $this);
+    }
+
+    /** Each channel through a curve of its own. */
+    public static function channels(Planes $planes, Weight $weight, self $red, self $green, self $blue): void
+    {
         $at = $weight->matte->rect;
         $stride = $planes->rect->width;
         for ($y = 0; $y < $at->height; ++$y) {
             $i = ($at->y - $planes->rect->y + $y) * $stride + $at->x - $planes->rect->x;
-            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $y * $at->width, $at->width, $weight->offset, $weight->scale, $this->table);
+            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $y * $at->width, $at->width, $weight->offset, $weight->scale, $red->table, $green->table, $blue->table);
         }
     }
 
@@ -46,11 +52,13 @@ final readonly class Curve
      * @param list<float> $g
      * @param list<float> $b
      * @param list<float> $w
-     * @param list<float> $t
+     * @param list<float> $red
+     * @param list<float> $green
+     * @param list<float> $blue
      */
-    private static function row(array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale, array $t): void
+    private static function row(array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale, array $red, array $green, array $blue): void
     {
-        $last = count($t) - 2;
+        $last = count($red) - 2;
         for ($end = $i + $n; $i < $end; ++$i, ++$j) {
             $k = $offset + $scale * $w[$j];
             if ($k === 0.0) {
@@ -58,34 +66,19 @@ final readonly class Curve
             }
             $x = $r[$i];
             $p = ($x + 1.0) * 2048.0;
-            $c = (int) $p;
-            if ($c < 0 || $p < 0.0) {
-                $c = 0;
-            } elseif ($c > $last) {
-                $c = $last;
-            }
-            $a = $t[$c];
-            $r[$i] = $x + ($a + ($t[$c + 1] - $a) * ($p - $c) - $x) * $k;
+            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
+            $a = $red[$c];
+            $r[$i] = $x + ($a + ($red[$c + 1] - $a) * ($p - $c) - $x) * $k;
             $x = $g[$i];
             $p = ($x + 1.0) * 2048.0;
-            $c = (int) $p;
-            if ($c < 0 || $p < 0.0) {
-                $c = 0;
-            } elseif ($c > $last) {
-                $c = $last;
-            }
-            $a = $t[$c];
-            $g[$i] = $x + ($a + ($t[$c + 1] - $a) * ($p - $c) - $x) * $k;
+            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
+            $a = $green[$c];
+            $g[$i] = $x + ($a + ($green[$c + 1] - $a) * ($p - $c) - $x) * $k;
             $x = $b[$i];
             $p = ($x + 1.0) * 2048.0;
-            $c = (int) $p;
-            if ($c < 0 || $p < 0.0) {
-                $c = 0;
-            } elseif ($c > $last) {
-                $c = $last;
-            }
-            $a = $t[$c];
-            $b[$i] = $x + ($a + ($t[$c + 1] - $a) * ($p - $c) - $x) * $k;
+            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
+            $a = $blue[$c];
+            $b[$i] = $x + ($a + ($blue[$c + 1] - $a) * ($p - $c) - $x) * $k;
         }
     }
 }

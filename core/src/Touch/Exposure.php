@@ -16,6 +16,7 @@ use Cossel\Core\Picture\Planes;
 final class Exposure implements Kind
 {
     use Neutral;
+    use Pointwise;
 
     public function name(): string
     {
@@ -24,11 +25,12 @@ final class Exposure implements Kind
 
     public function parameters(): array
     {
-        return [new Parameter('stops', -6, 6, 0, 'stops')];
+        return [new Number('stops', -6, 6, 0, 'stops')];
     }
 
-    public function apply(Planes $planes, Weight $weight, array $values, Transfer $transfer): void
+    public function apply(Planes $planes, Weight $weight, array $values, Site $site): void
     {
+        $transfer = $site->transfer();
         if ($transfer === Transfer::Bt1886) {
             $this->gain($planes, $weight, 2 ** ($values['stops'] / Transfer::GAMMA));
 

@@ -24,7 +24,24 @@ final readonly class Kinds
         return new self(
             new Exposure(),
             new Tone(),
+            new Cdl(),
             new Colour(),
+            new Balance(),
+            new Curves(),
+            new Hues(),
+            new Sidelight(),
+            new Even(),
+            new Whiten(),
+            new Iris(),
+            new Conceal(),
+            new MatchColour(),
+            new Grain(),
+            new Blur(),
+            new Sharpen(),
+            new Glow(),
+            new Lut(),
+            new Insert(),
+            new Legal(),
         );
     }
 

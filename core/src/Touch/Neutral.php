@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Touch;
 
-/** For kinds that change nothing exactly when each of their parameters is at its neutral value. */
+/** For kinds that change nothing exactly when each of their settings is at its neutral value. */
 trait Neutral
 {
     public function isNeutral(array $values): bool

@@ -134,7 +134,19 @@ final class RecipeReaderTest extends TestCase
         yield 'a ride on nobody' => ['/areas/2/motion/on', 'chin', 'the id of an area'];
         yield 'a ride in a circle' => ['/areas/0/motion', ['by' => 'ride', 'on' => 'neck'], 'no circle'];
         yield 'areas that are no list' => ['/areas', ['face' => 1], 'a list'];
-        yield 'a pick' => ['/areas/0/pick', ['space' => 'oklch'], 'null'];
+        yield 'a pick in another space' => ['/areas/0/pick', ['space' => 'hsl'], 'oklch'];
+        yield 'a range of a pick that ends before it begins' => ['/areas/0/pick', ['light' => [0.6, 0.5, 0]], 'a number from 0.6'];
+        yield 'a sample with neither sign' => ['/areas/0/pick', ['samples' => [['frame' => 1, 'at' => [0, 0], 'rgb' => [0, 0, 0], 'sign' => '*']]], '+, -'];
+        yield 'a pair with nobody' => ['/areas/0/pair', ['with' => 'chin', 'linked' => false], 'the id of an area'];
+        yield 'a pair with itself' => ['/areas/0/pair', ['with' => 'face', 'linked' => false], 'another area'];
+        yield 'touches of a linked area' => ['/areas/0', [...self::full()['areas'][0], 'pair' => ['with' => 'lips', 'linked' => true]], 'no touches of its own'];
+        yield 'limits before the end' => ['/finish', [['id' => 'f1', 'kind' => 'legal'], ['id' => 'f2', 'kind' => 'exposure']], 'last'];
+        yield 'limits in the base' => ['/base', [['id' => 'f1', 'kind' => 'legal']], 'last'];
+        yield 'an iris of the whole frame' => ['/base', [['id' => 'f1', 'kind' => 'iris']], 'whole frame'];
+        yield 'skin evened outside' => ['/areas/0/touches', [['id' => 'f1', 'kind' => 'even', 'side' => 'outside']], 'inside'];
+        yield 'points of a curve that go back' => ['/base', [['id' => 'f1', 'kind' => 'curves', 'luma' => [[0.5, 0.5], [0.4, 0.6]]]], 'rising'];
+        yield 'a word that is none of the choices' => ['/areas/0/touches', [['id' => 'f1', 'kind' => 'iris', 'blend' => 'burn']], 'tint, overlay'];
+        yield 'a look-up table that is not there' => ['/base', [['id' => 'look', 'kind' => 'lut', 'file' => 'cold']], 'asset of kind cube'];
     }
 
     #[DataProvider('broken')]

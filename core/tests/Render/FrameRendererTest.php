@@ -61,7 +61,7 @@ final class FrameRendererTest extends TestCase
         $treated = new Frame($frame->format, $renderer->frame($frame, 0));
         $recipe = Documents::read(['areas' => [Documents::area()]]);
         $all = $frame->format->rect();
-        $matte = $renderer->matte($recipe->areas[0], 0, $all, $all);
+        $matte = $renderer->matte($frame, $recipe->areas[0], 0, $all);
         $before = $frame->window($all);
         $after = $treated->window($all);
         $inside = 0;
@@ -97,7 +97,7 @@ final class FrameRendererTest extends TestCase
         $changes = ['base' => [['id' => 'b1', 'kind' => 'exposure', 'stops' => 0.3]], 'areas' => [$area], 'finish' => [['id' => 'f1', 'kind' => 'colour', 'saturation' => 1.1]]];
         $renderer = self::renderer($changes);
         $all = $frame->format->rect();
-        $matte = $renderer->matte(Documents::read($changes)->areas[0], 0, $all, $all);
+        $matte = $renderer->matte($frame, Documents::read($changes)->areas[0], 0, $all);
         $source = $frame->window($all);
         $saturate = static function (array $rgb, float $s, float $w): array {
             $luma = 0.2126 * $rgb[0] + 0.7152 * $rgb[1] + 0.0722 * $rgb[2];
@@ -123,11 +123,11 @@ final class FrameRendererTest extends TestCase
     public function test_only_what_an_area_reaches_is_rendered(): void
     {
         $frame = Rect::of(0, 0, 160, 90);
-        $touched = self::renderer(['areas' => [Documents::area()]])->touched(0, $frame);
+        $touched = self::renderer(['areas' => [Documents::area()]])->touched(self::frame(), 0);
         self::assertCount(1, $touched);
         self::assertLessThan(0.45 * $frame->count(), $touched[0]->count());
-        self::assertTrue(self::renderer(['areas' => [Documents::area(['touches' => [['id' => 't1', 'kind' => 'exposure', 'stops' => 1, 'side' => 'outside']]])]])->touched(0, $frame)[0]->equals($frame));
-        self::assertSame([], self::renderer([])->touched(0, $frame));
+        self::assertTrue(self::renderer(['areas' => [Documents::area(['touches' => [['id' => 't1', 'kind' => 'exposure', 'stops' => 1, 'side' => 'outside']]])]])->touched(self::frame(), 0)[0]->equals($frame));
+        self::assertSame([], self::renderer([])->touched(self::frame(), 0));
     }
 
     /** @return list<string> the stored bytes of a rectangle, row by row */
@@ -172,14 +172,63 @@ final class FrameRendererTest extends TestCase
         foreach (['keep', 'cut'] as $join) {
             $recipe = Documents::read(['areas' => [$lids, $iris($join)]]);
             $renderer = new FrameRenderer($recipe, new Motions($recipe, []));
-            [$lid, $mattes[$join]] = array_map(static fn($area): array => $renderer->matte($area, 0, $all, $all)->v, $recipe->areas);
+            [$lid, $mattes[$join]] = array_map(static fn($area): array => $renderer->matte(self::frame(), $area, 0, $all)->v, $recipe->areas);
         }
         $circle = self::renderer(['areas' => [Documents::area()]]);
         $recipe = Documents::read(['areas' => [[...$iris('keep'), 'outline' => ['at' => 0, 'shapes' => [$iris('keep')['outline']['shapes'][0]]]]]]);
-        foreach ($circle->matte($recipe->areas[0], 0, $all, $all)->v as $i => $v) {
+        foreach ($circle->matte(self::frame(), $recipe->areas[0], 0, $all)->v as $i => $v) {
             self::assertEqualsWithDelta($v * $lid[$i], $mattes['keep'][$i], 1e-12);
             self::assertEqualsWithDelta($v * (1 - $lid[$i]), $mattes['cut'][$i], 1e-12);
         }
         self::assertGreaterThan(50, array_sum($mattes['keep']));
+    }
+
+    public function test_looking_at_neighbours_gives_the_same_in_bands_and_pieces_as_at_once(): void
+    {
+        $frame = self::frame();
+        $touches = [['id' => 't1', 'kind' => 'blur', 'radius' => 0.03], ['id' => 't2', 'kind' => 'even', 'tone' => 1], ['id' => 't3', 'kind' => 'sharpen', 'strength' => 1], ['id' => 't4', 'kind' => 'blur', 'side' => 'outside', 'radius' => 0.02]];
+        $pick = ['light' => [0.3, 0.7, 0.2], 'blur' => 0.01, 'clean' => ['specks' => 0.03, 'holes' => 0.02], 'follow' => 0.5];
+        $renderer = self::renderer(['base' => [['id' => 'b1', 'kind' => 'glow', 'intensity' => 0.5]], 'areas' => [Documents::area(['touches' => $touches, 'pick' => $pick])], 'finish' => [['id' => 'f1', 'kind' => 'blur', 'radius' => 0.01]]]);
+        $all = $frame->format->rect();
+        $whole = iterator_to_array($renderer->bands($frame, 0, $all))[0];
+        self::assertTrue($whole->rect->equals($all));
+        foreach ([Rect::of(60, 30, 40, 25), Rect::of(0, 0, 12, 90), Rect::of(150, 80, 10, 10)] as $piece) {
+            foreach ($renderer->bands($frame, 0, $piece) as $band) {
+                for ($y = $band->rect->y; $y < $band->rect->bottom(); ++$y) {
+                    for ($x = $band->rect->x; $x < $band->rect->right(); ++$x) {
+                        foreach ($band->at($x, $y) as $c => $v) {
+                            self::assertEqualsWithDelta($whole->at($x, $y)[$c], $v, 1e-9, "{$x} {$y}");
+                        }
+                    }
+                }
+            }
+        }
+    }
+
+    public function test_a_linked_area_does_what_the_other_one_does(): void
+    {
+        $frame = self::frame();
+        $left = Documents::area(['id' => 'l']);
+        $right = Documents::area(['id' => 'r', 'touches' => []]);
+        $right['outline']['shapes'][0] = [...$right['outline']['shapes'][0], 'id' => 's2', 'centre' => [0.3, 0.4]];
+        $alone = self::renderer(['areas' => [$left, [...$right, 'touches' => [[...$left['touches'][0], 'id' => 't9']]]]])->frame($frame, 0);
+        self::assertSame($alone, self::renderer(['areas' => [$left, [...$right, 'pair' => ['with' => 'l', 'linked' => true]]]])->frame($frame, 0));
+        self::assertNotSame($alone, self::renderer(['areas' => [$left, [...$right, 'pair' => ['with' => 'l', 'linked' => false]]]])->frame($frame, 0));
+    }
+
+    public function test_a_pick_reads_the_picture_as_it_enters_its_area(): void
+    {
+        // Dark and light halves; the base makes the dark one lighter, and the pick takes what is light then.
+        $format = new FrameFormat(160, 90, Layout::Rgb, fullRange: true);
+        $plane = str_repeat(str_repeat(pack('v', 16000), 80) . str_repeat(pack('v', 48000), 80), 90);
+        $frame = new Frame($format, $plane . $plane . $plane);
+        $area = Documents::area(['pick' => ['light' => [0.6, 1.5, 0.05]]]);
+        $matte = static function (array $base) use ($frame, $area): float {
+            $recipe = Documents::read(['base' => $base, 'areas' => [$area]]);
+
+            return array_sum((new FrameRenderer($recipe, new Motions($recipe, [])))->matte($frame, $recipe->areas[0], 0, Rect::of(0, 0, 80, 90))->v);
+        };
+        self::assertSame(0.0, $matte([]));
+        self::assertGreaterThan(100.0, $matte([['id' => 'b1', 'kind' => 'exposure', 'stops' => 3]]));
     }
 }

@@ -10,11 +10,22 @@ use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Tests\Chance;
 use Cossel\Core\Touch\Colour;
+use Cossel\Core\Touch\Conceal;
 use Cossel\Core\Touch\Exposure;
+use Cossel\Core\Touch\Glow;
+use Cossel\Core\Touch\Grain;
+use Cossel\Core\Touch\InArea;
+use Cossel\Core\Touch\Insert;
+use Cossel\Core\Touch\Iris;
 use Cossel\Core\Touch\Kind;
 use Cossel\Core\Touch\Kinds;
+use Cossel\Core\Touch\Legal;
+use Cossel\Core\Touch\MatchColour;
+use Cossel\Core\Touch\Sharpen;
+use Cossel\Core\Touch\Sidelight;
 use Cossel\Core\Touch\Tone;
 use Cossel\Core\Touch\Weight;
+use Cossel\Core\Touch\Whiten;
 use PHPUnit\Framework\TestCase;
 
 final class TouchTest extends TestCase
@@ -31,17 +42,6 @@ final class TouchTest extends TestCase
         return $colours;
     }
 
-    /** @param array<string, float> $changes */
-    private static function values(Kind $kind, array $changes): array
-    {
-        $values = [];
-        foreach ($kind->parameters() as $parameter) {
-            $values[$parameter->name] = $changes[$parameter->name] ?? $parameter->neutral;
-        }
-
-        return $values;
-    }
-
     /**
      * @param array<string, float> $changes
      *
@@ -52,7 +52,7 @@ final class TouchTest extends TestCase
         $colours = self::colours();
         $rect = Rect::of(3, 4, count($colours), 1);
         $planes = new Planes($rect, ...array_map(static fn(int $i): array => array_column($colours, $i), [0, 1, 2]));
-        $kind->apply($planes, Weight::everywhere($rect, $weight), self::values($kind, $changes), $transfer);
+        $kind->apply($planes, Weight::everywhere($rect, $weight), Scene::values($kind, $changes), Scene::painted(static fn(): array => [0, 0, 0], transfer: $transfer)->site);
 
         return array_map(static fn(int $i): array => $planes->at(3 + $i, 4), array_keys($colours));
     }
@@ -60,11 +60,15 @@ final class TouchTest extends TestCase
     public function test_neutral_values_are_known_as_neutral_and_others_are_not(): void
     {
         foreach (Kinds::all()->list() as $kind) {
-            self::assertTrue($kind->isNeutral(self::values($kind, [])), $kind->name());
-            foreach ($kind->parameters() as $parameter) {
-                $neutral = $kind->isNeutral(self::values($kind, [$parameter->name => $parameter->most]));
-                self::assertSame($parameter->name === 'pivot', $neutral, "{$kind->name()} {$parameter->name}");
-            }
+            self::assertSame(!$kind instanceof Legal, $kind->isNeutral(Scene::values($kind, [])), $kind->name());
+            self::assertFalse($kind->isNeutral(Scene::strong($kind)), $kind->name());
+        }
+    }
+
+    public function test_what_only_shapes_a_change_is_neutral_alone(): void
+    {
+        foreach ([[new Tone(), 'pivot', 0.7], [new Tone(), 'calm', 0.01], [new Sidelight(), 'direction', 90.0], [new Iris(), 'hue', 120.0], [new Glow(), 'radius', 0.05], [new Sharpen(), 'threshold', 0.0], [new MatchColour(), 'targetL', 0.3], [new Whiten(), 'ceiling', 0.5], [new Conceal(), 'limit', 1.0], [new Insert(), 'moveX', 1.0]] as [$kind, $name, $value]) {
+            self::assertTrue($kind->isNeutral(Scene::values($kind, [$name => $value])), "{$kind->name()} {$name}");
         }
     }
 
@@ -147,27 +151,60 @@ final class TouchTest extends TestCase
 
     public function test_where_the_weight_is_nothing_nothing_changes_bit_for_bit(): void
     {
+        $scene = Scene::noise();
         foreach (Kinds::all()->list() as $kind) {
-            $values = array_map(static fn($p): float => $p->most === $p->neutral ? $p->least : $p->most, array_column(array_map(static fn($p): array => [$p->name, $p], $kind->parameters()), 1, 0));
-            $rect = Rect::of(0, 0, 63, 1);
-            $planes = new Planes($rect, ...array_map(static fn(int $i): array => array_column(self::colours(), $i), [0, 1, 2]));
+            $planes = $scene->frame->window($scene->frame->format->rect());
             $before = clone $planes;
-            $kind->apply($planes, Weight::inside(Grey::filled($rect, 0.0), 1.0), $values, Transfer::Bt1886);
-            $kind->apply($planes, Weight::outside(Grey::filled($rect, 1.0), 0.7), $values, Transfer::Bt1886);
+            $values = Scene::strong($kind);
+            $kind->apply($planes, Weight::inside(Grey::filled($scene->matte->rect, 0.0), 1.0), $values, $scene->site);
+            if (!$kind instanceof InArea) {
+                $kind->apply($planes, Weight::outside(Grey::filled($planes->rect, 1.0), 0.7), $values, $scene->site);
+            }
             self::assertSame([$before->r, $before->g, $before->b], [$planes->r, $planes->g, $planes->b], $kind->name());
         }
     }
 
-    public function test_only_the_weights_rectangle_is_touched(): void
+    public function test_every_kind_changes_something_inside_and_nothing_outside_of_its_weight(): void
     {
+        $scene = Scene::noise();
+        $before = $scene->frame->window($scene->frame->format->rect());
         foreach (Kinds::all()->list() as $kind) {
-            $values = self::values($kind, ['stops' => 1, 'gamma' => 2, 'shadows' => 1, 'temperature' => 40]);
-            $planes = Planes::filled(Rect::of(10, 10, 6, 5), 0.4, 0.3, 0.2);
-            $kind->apply($planes, Weight::inside(Grey::filled(Rect::of(12, 11, 3, 2), 1.0), 1.0), $values, Transfer::Bt1886);
-            for ($y = 10; $y < 15; ++$y) {
-                for ($x = 10; $x < 16; ++$x) {
-                    $inside = $x >= 12 && $x < 15 && $y >= 11 && $y < 13;
-                    self::assertSame($inside, $planes->at($x, $y) !== [0.4, 0.3, 0.2], "{$kind->name()} {$x} {$y}");
+            $values = $kind instanceof Grain ? ['level' => 2.0] : Scene::strong($kind);
+            $seen = $kind instanceof Grain ? Scene::painted(static fn(int $x, int $y): array => $scene->matte->rect->grow(-6)->contains(Rect::of($x, $y, 1, 1)) ? [0.5, 0.5, 0.5] : [0.5 + 0.02 * (($x * 7 + $y * 13) % 5 - 2), 0.5, 0.5]) : $scene;
+            $before = $seen->frame->window($seen->frame->format->rect());
+            $after = $seen->touched($kind, $values);
+            $changed = 0;
+            for ($y = 0; $y < Scene::HEIGHT; ++$y) {
+                for ($x = 0; $x < Scene::WIDTH; ++$x) {
+                    $inside = $seen->matte->rect->contains(Rect::of($x, $y, 1, 1)) && $seen->matte->at($x, $y) > 0.0;
+                    if ($inside) {
+                        $changed += $after->at($x, $y) !== $before->at($x, $y) ? 1 : 0;
+                    } else {
+                        self::assertSame($before->at($x, $y), $after->at($x, $y), "{$kind->name()} {$x} {$y}");
+                    }
+                }
+            }
+            self::assertGreaterThan(20, $changed, $kind->name());
+        }
+    }
+
+    public function test_a_part_of_the_weight_gives_that_part_of_the_whole(): void
+    {
+        // What the bench asks for is a piece: it has to be the piece of the whole picture.
+        $scene = Scene::noise();
+        $piece = Rect::of(40, 26, 13, 9);
+        foreach (Kinds::all()->list() as $kind) {
+            $values = Scene::strong($kind);
+            $whole = $scene->touched($kind, $values);
+            $sight = $kind->sight($values, $scene->site);
+            $needs = ($sight->area ? $scene->matte->rect : $piece)->grow($sight->margin)->intersect($scene->frame->format->rect());
+            $planes = $scene->frame->window($needs);
+            $kind->apply($planes, Weight::inside($scene->matte->window($piece), 1.0), $values, $scene->site);
+            for ($y = $piece->y; $y < $piece->bottom(); ++$y) {
+                for ($x = $piece->x; $x < $piece->right(); ++$x) {
+                    foreach ($planes->at($x, $y) as $c => $v) {
+                        self::assertEqualsWithDelta($whole->at($x, $y)[$c], $v, 1e-9, "{$kind->name()} {$x} {$y}");
+                    }
                 }
             }
         }

@@ -1,0 +1,25 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Treatment;
+
+use Cossel\Core\Motion\Motions;
+use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Render\FrameRenderer;
+
+/** Renderers of recipes, with the tracks and files these name. */
+final class Renderers
+{
+    public function __construct(private readonly Tracks $tracks, private readonly AssetFiles $assets) {}
+
+    public function of(Recipe $recipe): FrameRenderer
+    {
+        return new FrameRenderer($recipe, $this->motions($recipe), $this->assets->of($recipe));
+    }
+
+    public function motions(Recipe $recipe): Motions
+    {
+        return new Motions($recipe, $this->tracks->of($recipe));
+    }
+}

@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Outline;
+
+use Cossel\Core\Geometry\Extent;
+use Cossel\Core\Geometry\Matrix;
+use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\AreaShape;
+use Cossel\Core\Recipe\Box;
+use Cossel\Core\Recipe\Ellipse;
+use Cossel\Core\Recipe\Path;
+use Cossel\Core\Recipe\PathPoint;
+use Cossel\Core\Recipe\Shape;
+
+/** The extent of areas: the upright box round the first of their shapes, without feather, and its motion. */
+final class Extents
+{
+    private const LEAST = 1e-4;
+
+    public static function of(Area $area, int $frame, Places $places): Extent
+    {
+        foreach ($area->outline->shapes as $shape) {
+            if (!$shape instanceof AreaShape) {
+                return self::round($shape->at($frame), $places->place($area, $shape, $frame)->motion);
+            }
+        }
+        $other = $area->outline->shapes[0] ?? null;
+
+        return $other instanceof AreaShape ? self::of($places->area($other->of), $frame, $places) : new Extent(Matrix::identity(), 0.5, 0.5, 0.5, 0.5);
+    }
+
+    private static function round(Shape $shape, Matrix $motion): Extent
+    {
+        if ($shape instanceof Path) {
+            $x = array_map(static fn(PathPoint $p): float => $p->x, $shape->points);
+            $y = array_map(static fn(PathPoint $p): float => $p->y, $shape->points);
+
+            return new Extent($motion, (min($x) + max($x)) / 2, (min($y) + max($y)) / 2, max(self::LEAST, (max($x) - min($x)) / 2), max(self::LEAST, (max($y) - min($y)) / 2));
+        }
+        if (!$shape instanceof Ellipse && !$shape instanceof Box) {
+            throw new \LogicException('No such kind of shape: ' . $shape->kind());
+        }
+        [$a, $b] = $shape->radii;
+        $cos = cos(deg2rad($shape->turn));
+        $sin = sin(deg2rad($shape->turn));
+        [$across, $along] = $shape instanceof Ellipse
+            ? [hypot($a * $cos, $b * $sin), hypot($a * $sin, $b * $cos)]
+            : [abs($a * $cos) + abs($b * $sin), abs($a * $sin) + abs($b * $cos)];
+
+        return new Extent($motion, $shape->centre[0], $shape->centre[1], max(self::LEAST, $across), max(self::LEAST, $along));
+    }
+}

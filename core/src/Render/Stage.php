@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Render;
+
+use Cossel\Core\Picture\Planes;
+use Cossel\Core\Picture\Rect;
+
+/**
+ * One step from the untreated picture to the treated one: what it has to be given to be right over a rectangle, and
+ * the doing of it.
+ *
+ * @internal
+ */
+interface Stage
+{
+    /** Whether it computes each pixel from itself alone. */
+    public function isPointwise(): bool;
+
+    /** Where the picture has to be right before it, for it to be right over this rectangle after it. */
+    public function needs(Rect $rect): Rect;
+
+    /**
+     * @param Planes $planes reaching over at least what it needs
+     * @param Rect   $rect   where it has to be right afterwards
+     */
+    public function apply(Planes $planes, Rect $rect): void;
+}

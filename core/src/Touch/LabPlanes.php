@@ -1,0 +1,131 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Touch;
+
+use Cossel\Core\Colour\Transfer;
+use Cossel\Core\Picture\Planes;
+use Cossel\Core\Picture\Rect;
+
+/**
+ * Oklab over a rectangle of a picture, and the way back into it (see {@see \Cossel\Core\Colour\Oklab} for the source
+ * of the matrices). Kernel class: the same formulas, written out for whole planes.
+ */
+final class LabPlanes
+{
+    /**
+     * @param list<float> $l
+     * @param list<float> $a
+     * @param list<float> $b
+     */
+    public function __construct(public readonly Rect $rect, public array $l, public array $a, public array $b) {}
+
+    /** @param Rect $rect inside the planes' own */
+    public static function of(Planes $planes, Rect $rect, Transfer $transfer): self
+    {
+        $n = $rect->count();
+        $lab = new self($rect, array_fill(0, $n, 0.0), array_fill(0, $n, 0.0), array_fill(0, $n, 0.0));
+        self::read($planes->r, $planes->g, $planes->b, $planes->rect, $lab->l, $lab->a, $lab->b, $rect, $transfer->constants());
+
+        return $lab;
+    }
+
+    /** Puts the colours into the planes, as strongly as the weight says. */
+    public function into(Planes $planes, Weight $weight, Transfer $transfer): void
+    {
+        self::blend($planes->r, $planes->g, $planes->b, $planes->rect, $this->l, $this->a, $this->b, $this->rect, $weight, $transfer->constants());
+    }
+
+    /**
+     * @param list<float>                              $r
+     * @param list<float>                              $g
+     * @param list<float>                              $b
+     * @param list<float>                              $outL
+     * @param list<float>                              $outA
+     * @param list<float>                              $outB
+     * @param array{float, float, float, float, float} $curve
+     */
+    private static function read(array $r, array $g, array $b, Rect $from, array &$outL, array &$outA, array &$outB, Rect $rect, array $curve): void
+    {
+        [$gamma, $gain, $shift, $slope, $cut] = $curve;
+        $third = 1.0 / 3.0;
+        $o = 0;
+        for ($y = $rect->y, $bottom = $rect->bottom(); $y < $bottom; ++$y) {
+            for ($i = ($y - $from->y) * $from->width + $rect->x - $from->x, $end = $i + $rect->width; $i < $end; ++$i, ++$o) {
+                $x = $r[$i];
+                $m = $x < 0.0 ? -$x : $x;
+                $m = $m <= $cut ? $m / $slope : (($m + $shift) / $gain) ** $gamma;
+                $red = $x < 0.0 ? -$m : $m;
+                $x = $g[$i];
+                $m = $x < 0.0 ? -$x : $x;
+                $m = $m <= $cut ? $m / $slope : (($m + $shift) / $gain) ** $gamma;
+                $green = $x < 0.0 ? -$m : $m;
+                $x = $b[$i];
+                $m = $x < 0.0 ? -$x : $x;
+                $m = $m <= $cut ? $m / $slope : (($m + $shift) / $gain) ** $gamma;
+                $blue = $x < 0.0 ? -$m : $m;
+                $x = 0.4122214708 * $red + 0.5363325363 * $green + 0.0514459929 * $blue;
+                $l = $x < 0.0 ? -((-$x) ** $third) : $x ** $third;
+                $x = 0.2119034982 * $red + 0.6806995451 * $green + 0.1073969566 * $blue;
+                $m = $x < 0.0 ? -((-$x) ** $third) : $x ** $third;
+                $x = 0.0883024619 * $red + 0.2817188376 * $green + 0.6299787005 * $blue;
+                $s = $x < 0.0 ? -((-$x) ** $third) : $x ** $third;
+                $outL[$o] = 0.2104542553 * $l + 0.7936177850 * $m - 0.0040720468 * $s;
+                $outA[$o] = 1.9779984951 * $l - 2.4285922050 * $m + 0.4505937099 * $s;
+                $outB[$o] = 0.0259040371 * $l + 0.7827717662 * $m - 0.8086757660 * $s;
+            }
+        }
+    }
+
+    /**
+     * @param list<float>                              $r
+     * @param list<float>                              $g
+     * @param list<float>                              $b
+     * @param list<float>                              $inL
+     * @param list<float>                              $inA
+     * @param list<float>                              $inB
+     * @param array{float, float, float, float, float} $curve
+     */
+    private static function blend(array &$r, array &$g, array &$b, Rect $into, array $inL, array $inA, array $inB, Rect $from, Weight $weight, array $curve): void
+    {
+        [$gamma, $gain, $shift, $slope, $cut] = $curve;
+        $cut /= $slope;
+        $inverse = 1.0 / $gamma;
+        $at = $weight->matte->rect;
+        $w = $weight->matte->v;
+        $offset = $weight->offset;
+        $scale = $weight->scale;
+        $j = 0;
+        for ($y = $at->y, $bottom = $at->bottom(); $y < $bottom; ++$y) {
+            $o = ($y - $from->y) * $from->width + $at->x - $from->x;
+            for ($i = ($y - $into->y) * $into->width + $at->x - $into->x, $end = $i + $at->width; $i < $end; ++$i, ++$o, ++$j) {
+                $k = $offset + $scale * $w[$j];
+                if ($k === 0.0) {
+                    continue;
+                }
+                $x = $inL[$o];
+                $p = $inA[$o];
+                $q = $inB[$o];
+                $l = $x + 0.3963377774 * $p + 0.2158037573 * $q;
+                $m = $x - 0.1055613458 * $p - 0.0638541728 * $q;
+                $s = $x - 0.0894841775 * $p - 1.2914855480 * $q;
+                $l *= $l * $l;
+                $m *= $m * $m;
+                $s *= $s * $s;
+                $x = 4.0767416621 * $l - 3.3077115913 * $m + 0.2309699292 * $s;
+                $v = $x < 0.0 ? -$x : $x;
+                $v = $v <= $cut ? $v * $slope : $gain * $v ** $inverse - $shift;
+                $r[$i] += (($x < 0.0 ? -$v : $v) - $r[$i]) * $k;
+                $x = -1.2684380046 * $l + 2.6097574011 * $m - 0.3413193965 * $s;
+                $v = $x < 0.0 ? -$x : $x;
+                $v = $v <= $cut ? $v * $slope : $gain * $v ** $inverse - $shift;
+                $g[$i] += (($x < 0.0 ? -$v : $v) - $g[$i]) * $k;
+                $x = -0.0041960863 * $l - 0.7034186147 * $m + 1.7076147010 * $s;
+                $v = $x < 0.0 ? -$x : $x;
+                $v = $v <= $cut ? $v * $slope : $gain * $v ** $inverse - $shift;
+                $b[$i] += (($x < 0.0 ? -$v : $v) - $b[$i]) * $k;
+            }
+        }
+    }
+}

@@ -1,0 +1,100 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Touch;
+
+use Cossel\Core\Geometry\Matrix;
+use Cossel\Core\Picture\Planes;
+
+/**
+ * Light that falls across the area: linear light x 2^(stops x w). The fall runs along a direction in the area's own
+ * coordinates (-1 to 1 across its extent), so it turns, moves and grows with it. With u the position along the
+ * direction, 1 on the side the light comes from, t = (u - position) / width / 2 + 1/2 cut to 0..1 and
+ * w = t + softness (t² (3 - 2t) - t).
+ */
+final class Sidelight implements InArea, Kind
+{
+    use Neutral;
+    use Pointwise;
+
+    public function name(): string
+    {
+        return 'sidelight';
+    }
+
+    public function parameters(): array
+    {
+        return [
+            new Number('stops', -4, 4, 0, 'stops'),
+            new Number('direction', -180, 180, 0, '°'),
+            new Number('position', -1, 1, 0),
+            new Number('width', 0.05, 2, 1),
+            new Number('softness', 0, 1, 1),
+        ];
+    }
+
+    public function isNeutral(array $values): bool
+    {
+        return $values['stops'] === 0.0;
+    }
+
+    public function apply(Planes $planes, Weight $weight, array $values, Site $site): void
+    {
+        [$ux, $uy, $u0] = self::along($values, $site);
+        $transfer = $site->transfer();
+        $gains = [];
+        for ($i = 0; $i <= 256; ++$i) {
+            $t = $i / 256;
+            $gains[] = $values['stops'] * ($t + $values['softness'] * ($t * $t * (3 - 2 * $t) - $t));
+        }
+        $at = $weight->matte->rect;
+        $light = LightPlanes::of($planes, $at, $transfer);
+        for ($y = 0; $y < $at->height; ++$y) {
+            self::row($light->r, $light->g, $light->b, $y * $at->width, $at->width, $ux, $u0 + $ux * ($at->x + 0.5) + $uy * ($at->y + $y + 0.5), $gains);
+        }
+        $light->into($planes, $weight, $transfer);
+    }
+
+    /**
+     * How far along the fall a pixel is, as t = u0 + ux x + uy y.
+     *
+     * @param array<string, float> $values
+     *
+     * @return array{float, float, float}
+     */
+    private static function along(array $values, Site $site): array
+    {
+        $extent = $site->extent();
+        $angle = deg2rad($values['direction']);
+        $toLocal = Matrix::of([1 / $extent->halfWidth, 0, -$extent->x / $extent->halfWidth, 0, 1 / $extent->halfHeight, -$extent->y / $extent->halfHeight, 0, 0, 1])
+            ->times($extent->motion->affineAt($extent->x, $extent->y)->inverse());
+        $at = static function (float $x, float $y) use ($toLocal, $angle, $values, $site): float {
+            [$a, $b] = $toLocal->apply($x / $site->rows(), $y / $site->rows());
+
+            return ($a * cos($angle) + $b * sin($angle) - $values['position']) / $values['width'] / 2 + 0.5;
+        };
+        $origin = $at(0, 0);
+
+        return [$at(1, 0) - $origin, $at(0, 1) - $origin, $origin];
+    }
+
+    /**
+     * @param list<float> $r
+     * @param list<float> $g
+     * @param list<float> $b
+     * @param list<float> $stops by t in steps of 1/256
+     */
+    private static function row(array &$r, array &$g, array &$b, int $i, int $n, float $step, float $t, array $stops): void
+    {
+        for ($end = $i + $n; $i < $end; ++$i, $t += $step) {
+            $p = $t * 256.0;
+            $p = $p < 0.0 ? 0.0 : ($p > 255.999 ? 255.999 : $p);
+            $c = (int) $p;
+            $gain = 2.0 ** ($stops[$c] + ($stops[$c + 1] - $stops[$c]) * ($p - $c));
+            $r[$i] *= $gain;
+            $g[$i] *= $gain;
+            $b[$i] *= $gain;
+        }
+    }
+}

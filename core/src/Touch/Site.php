@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Touch;
+
+use Cossel\Core\Colour\Transfer;
+use Cossel\Core\Geometry\Extent;
+use Cossel\Core\Picture\Frame;
+use Cossel\Core\Picture\Grey;
+
+/** Where and when a touch acts: what a kind may know besides the pixels and its settings. */
+final readonly class Site
+{
+    /**
+     * @param int         $number    of the frame in its footage
+     * @param Frame       $untreated the frame as it came
+     * @param Extent|null $extent    the area's place; null on the whole frame
+     * @param Grey|null   $matte     the area's whole matte, for kinds that look at the area; null on the whole frame
+     */
+    public function __construct(
+        public int $number,
+        public Frame $untreated,
+        public Assets $assets = new NoAssets(),
+        public ?Extent $extent = null,
+        public ?Grey $matte = null,
+    ) {}
+
+    public function transfer(): Transfer
+    {
+        return $this->untreated->format->transfer;
+    }
+
+    /** Pixels in a picture height. */
+    public function rows(): int
+    {
+        return $this->untreated->format->height;
+    }
+
+    /** The area's place; only for kinds that act in areas. */
+    public function extent(): Extent
+    {
+        return $this->extent ?? throw new \LogicException('There is no area here.');
+    }
+
+    /** The area's whole matte; only for kinds that look at the area. */
+    public function matte(): Grey
+    {
+        return $this->matte ?? throw new \LogicException('There is no area here.');
+    }
+
+    public function withMatte(Grey $matte): self
+    {
+        return new self($this->number, $this->untreated, $this->assets, $this->extent, $matte);
+    }
+}
