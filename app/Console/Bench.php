@@ -10,6 +10,7 @@ use App\Footage\Probe;
 use App\Measuring\BenchAssets;
 use App\Measuring\FollowReport;
 use App\Measuring\Samples;
+use App\Measuring\TreatReport;
 use App\Pictures\BenchPictures;
 use App\Pictures\View;
 use Cossel\Core\Geometry\Extent;
@@ -31,18 +32,22 @@ use Symfony\Component\Process\Process;
 /** Measures speed, memory and accuracy on the demo footage and prints them beside the goals. */
 final class Bench extends Command
 {
-    protected $signature = 'cossel:bench {what=all : all, follow or speed} {--write= : with follow, also writes the figures to this file, as docs/accuracy.md}';
+    protected $signature = 'cossel:bench {what=all : all, follow, treat or speed} {--write= : with follow or treat, also writes the figures to this file, as docs/accuracy.md}';
 
     protected $description = 'Prints measured speed and accuracy beside the goals';
 
     private const SHOT = 'gh010_backlit';
 
-    public function handle(Probe $probe, FrameCache $frames, BenchPictures $pictures, RecipeReader $reader, Kinds $kinds, FollowReport $follow): int
+    public function handle(Probe $probe, FrameCache $frames, BenchPictures $pictures, RecipeReader $reader, Kinds $kinds, FollowReport $follow, TreatReport $treat): int
     {
-        if ($this->argument('what') !== 'speed') {
-            $this->follow($follow);
+        $what = $this->argument('what');
+        if ($what === 'all' || $what === 'follow') {
+            $this->accuracy($follow->rows(), 'Following', 'follow');
         }
-        if ($this->argument('what') === 'follow') {
+        if ($what === 'all' || $what === 'treat') {
+            $this->accuracy($treat->rows(), 'Treating', 'treat');
+        }
+        if ($what !== 'all' && $what !== 'speed') {
             return 0;
         }
         $path = base_path('demo/footage/' . self::SHOT . '.webm');
@@ -57,22 +62,23 @@ final class Bench extends Command
         return 0;
     }
 
-    private function follow(FollowReport $report): void
+    /** @param iterable<array{string, string, string, string}> $rows section, what, measured, goal */
+    private function accuracy(iterable $rows, string $title, string $what): void
     {
         $last = null;
         $lines = [];
-        foreach ($report->rows() as [$section, $what, $measured, $goal]) {
+        foreach ($rows as [$section, $measure, $measured, $goal]) {
             if ($section !== $last) {
                 $this->components->twoColumnDetail("<options=bold>{$section}</>");
                 array_push($lines, '', "## {$section}", '', '| what | measured | goal |', '|---|---|---|');
                 $last = $section;
             }
-            $this->row($what, $measured, $goal);
-            $lines[] = "| {$what} | {$measured} | {$goal} |";
+            $this->row($measure, $measured, $goal);
+            $lines[] = "| {$measure} | {$measured} | {$goal} |";
         }
         $file = $this->option('write');
         if (is_string($file)) {
-            File::put($file, implode("\n", ['# Accuracy', '', 'Measured on the demo shots against their ground truth. Printed and written here by', '', '    ./cossel bench follow --write=docs/accuracy.md', '', 'How each figure is defined: [formulas.md](formulas.md), “Following”. Speeds are those of the machine that wrote this file.', ...$lines]) . "\n");
+            File::put($file, implode("\n", ["# Accuracy: {$title}", '', 'Measured on the demo shots against their ground truth. Printed and written here by', '', "    ./cossel bench {$what} --write={$file}", '', "How each figure is defined: [formulas.md](formulas.md), “{$title}”. Speeds are those of the machine that wrote this file.", ...$lines]) . "\n");
         }
     }
 

@@ -12,11 +12,12 @@ use Cossel\Core\Picture\Robust;
 
 /**
  * Puts grain back where smoothing or covering took it. Grain is luma less its Gaussian of 1.2 pixels. Its strength is
- * measured as robust spread in the untreated frame, on the ring round the area where luma is within 0.15 of the area's
- * own; in the area it is measured place by place, as the mean square over 1.5 % of the picture height. What is missing
- * to `level` times the ring's, in variance, is added as noise, the same on all three channels.
+ * measured as robust spread in the untreated frame, in the area and a quarter of its width round it, where luma is within
+ * 0.15 of the area's own: round a spot most of that is the skin beside it, in a face it is the skin as it came. In the
+ * treated area it is measured place by place, as the mean square over 1.5 % of the picture height. What is missing to
+ * `level` times the untreated, in variance, is added as noise, the same on all three channels.
  *
- * The noise comes from a tile of Gaussian numbers softened so that neighbours correlate as they do in the ring; the tile
+ * The noise comes from a tile of Gaussian numbers softened so that neighbours correlate as they do there; the tile
  * is laid anew for each frame, so a frame always gets the same and no two frames do.
  */
 final class Grain implements InArea, Kind
@@ -72,7 +73,7 @@ final class Grain implements InArea, Kind
     }
 
     /**
-     * Spread of the grain round the area, and how alike neighbours in a row are.
+     * Spread of the untreated grain there, and how alike neighbours in a row are.
      *
      * @return array{float, float}
      */
@@ -83,13 +84,8 @@ final class Grain implements InArea, Kind
         $rect = $matte->rect->grow($around)->intersect($site->untreated->format->rect());
         $luma = $site->untreated->luma($rect);
         $grain = self::grain($luma);
-        $covered = $matte->window($rect)->v;
-        $near = $any = [];
-        foreach ($covered as $i => $m) {
-            $any[] = $m < 0.05 ? 1.0 : 0.0;
-            $near[] = $m < 0.05 && abs($luma->v[$i] - $mean) < self::LEVEL_RANGE ? 1.0 : 0.0;
-        }
-        $counted = array_sum($near) >= self::ENOUGH ? $near : $any;
+        $near = array_map(static fn(float $v): float => abs($v - $mean) < self::LEVEL_RANGE ? 1.0 : 0.0, $luma->v);
+        $counted = array_sum($near) >= self::ENOUGH ? $near : array_fill(0, count($near), 1.0);
         [, $spread] = Robust::of($grain, $counted);
         $square = $beside = 0.0;
         $limit = 3 * $spread;

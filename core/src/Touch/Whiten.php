@@ -12,8 +12,8 @@ use Cossel\Core\Picture\Planes;
  *     t = (1 - s(gums - .012, gums + .012, a - .25 b)) s(dark - .08, dark + .08, L)
  *
  * (s the cubic smoothstep; lips, gums and tongue are redder for their yellow than teeth, the cavity is darker):
- * b becomes b - yellow t max(0, b - clean); a likewise a - yellow t max(0, a - 0); L rises by lift t, but not past the
- * ceiling, to which it bends softly over the last .06 and what was brighter stays as it was.
+ * b becomes b - yellow t max(0, b - clean); a likewise a - yellow t max(0, a); L becomes L + t (c(L + lift) - L), where c
+ * bends softly over the last .06 below the ceiling, which no tooth passes.
  */
 final class Whiten implements InArea, Kind
 {
@@ -57,7 +57,7 @@ final class Whiten implements InArea, Kind
             }
             $lab->b[$i] = $b - $values['yellow'] * $t * max(0.0, $b - $values['clean']);
             $lab->a[$i] = $a - $values['yellow'] * $t * max(0.0, $a);
-            $lab->l[$i] = max($l, self::bent($l + $values['lift'] * $t, $ceiling));
+            $lab->l[$i] = $l + $t * (self::bent($l + $values['lift'], $ceiling) - $l);
         }
         $lab->into($planes, $weight, $site->transfer());
     }

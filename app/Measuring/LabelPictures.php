@@ -1,0 +1,39 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Measuring;
+
+/** The label pictures of a demo shot: what each pixel shows, as the picture was drawn. */
+final readonly class LabelPictures
+{
+    public const SKIN = 1;
+    public const LEFT_IRIS = 2;
+    public const RIGHT_IRIS = 3;
+    public const PUPIL = 4;
+    public const SCLERA = 5;
+    public const LIPS = 6;
+    public const TEETH = 7;
+    public const CAVITY = 12;
+    public const BLEMISH = 13;
+
+    /** @param string $zip one grey picture a frame, value = label x 10 */
+    public function __construct(private string $zip) {}
+
+    /** @return list<int> the label of each pixel, row by row */
+    public function of(int $frame): array
+    {
+        $image = imagecreatefromstring((string) file_get_contents(sprintf('zip://%s#%04d.png', $this->zip, $frame)));
+        if ($image === false) {
+            throw new \RuntimeException("There is no label picture of frame {$frame}.");
+        }
+        $labels = [];
+        for ($y = 0, $height = imagesy($image), $width = imagesx($image); $y < $height; ++$y) {
+            for ($x = 0; $x < $width; ++$x) {
+                $labels[] = intdiv(imagecolorat($image, $x, $y) & 0xFF, 10);
+            }
+        }
+
+        return $labels;
+    }
+}
