@@ -2,7 +2,9 @@
 
 declare(strict_types=1);
 
+use App\Http\Controllers\AreaController;
 use App\Http\Controllers\DeliveryController;
+use App\Http\Controllers\FileController;
 use App\Http\Controllers\FollowController;
 use App\Http\Controllers\JobController;
 use App\Http\Controllers\OutlineController;
@@ -11,9 +13,11 @@ use App\Http\Controllers\PictureController;
 use App\Http\Controllers\RecipeController;
 use App\Http\Controllers\ShotController;
 use App\Http\Controllers\UploadController;
+use App\Treatment\StartingPoints;
 use Illuminate\Support\Facades\Route;
 
 Route::get('kinds', [RecipeController::class, 'kinds']);
+Route::get('starting-points', static fn(): array => StartingPoints::all());
 Route::get('formats', [DeliveryController::class, 'formats']);
 
 Route::apiResource('jobs', JobController::class);
@@ -27,7 +31,7 @@ Route::apiResource('shots', ShotController::class)->only(['show', 'update', 'des
 Route::get('shots/{shot}/poster', [PictureController::class, 'poster']);
 Route::post('shots/{shot}/picture', [PictureController::class, 'picture']);
 Route::post('shots/{shot}/witness', [PictureController::class, 'witness']);
-Route::post('shots/{shot}/waveform', [PictureController::class, 'waveform']);
+Route::post('shots/{shot}/scope', [PictureController::class, 'scope']);
 Route::get('shots/{shot}/recipe', [RecipeController::class, 'show']);
 Route::put('shots/{shot}/recipe', [RecipeController::class, 'update']);
 Route::post('shots/{shot}/undo', [RecipeController::class, 'undo']);
@@ -36,6 +40,14 @@ Route::post('shots/{shot}/person', PersonController::class);
 Route::post('shots/{shot}/edge', [OutlineController::class, 'edge']);
 Route::post('svg', [OutlineController::class, 'read']);
 Route::get('shots/{shot}/areas/{area}/outline.svg', [OutlineController::class, 'write']);
+Route::post('shots/{shot}/areas/{area}/colours', [AreaController::class, 'colours']);
+Route::post('shots/{shot}/areas/{area}/pick', [AreaController::class, 'pick']);
+Route::post('shots/{shot}/areas/{area}/sample', [AreaController::class, 'sample']);
+Route::post('shots/{shot}/areas/{area}/cover', [AreaController::class, 'cover']);
+Route::post('shots/{shot}/areas/{area}/other', [AreaController::class, 'other']);
+Route::post('cubes', [FileController::class, 'cube']);
+Route::post('cdl', [FileController::class, 'readCdl']);
+Route::get('shots/{shot}/touches/{touch}/cdl.{form}', [FileController::class, 'writeCdl'])->whereIn('form', ['cc', 'ccc', 'cdl']);
 Route::get('shots/{shot}/motions', [RecipeController::class, 'motions']);
 Route::get('shots/{shot}/follows', [FollowController::class, 'index']);
 Route::post('shots/{shot}/follows', [FollowController::class, 'store']);

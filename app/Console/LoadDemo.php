@@ -24,7 +24,7 @@ final class LoadDemo extends Command
         'gh050_leaf' => 'Dario. Hand-held; a leaf passes in front of the face.',
     ];
 
-    protected $signature = 'cossel:load-demo';
+    protected $signature = 'cossel:load-demo {--untreated : without the finished treatments}';
 
     protected $description = 'Loads the demo job, if it is not there yet';
 
@@ -43,7 +43,9 @@ final class LoadDemo extends Command
             }
             $shot = Shot::where(['job_id' => $job->id, 'name' => $name])->firstOrFail();
             $shot->update(['notes' => $notes]);
-            $this->treat($shot, $recipes, $tracks);
+            if (!$this->option('untreated')) {
+                $this->treat($shot, $recipes, $tracks);
+            }
         }
 
         return 0;

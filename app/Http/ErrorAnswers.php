@@ -8,9 +8,12 @@ use App\Deliveries\DeliveryNotReady;
 use App\Footage\RefusedFootage;
 use App\Footage\UnreadableFootage;
 use App\Treatment\StaleEdit;
+use Cossel\Core\Colour\InvalidCdl;
+use Cossel\Core\Colour\InvalidCube;
 use Cossel\Core\Motion\MissingTrack;
 use Cossel\Core\Recipe\InvalidRecipe;
 use Cossel\Core\Recipe\UnknownId;
+use Cossel\Core\Touch\MissingAsset;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Http\JsonResponse;
@@ -23,13 +26,13 @@ final class ErrorAnswers
     public static function register(Exceptions $exceptions): void
     {
         $exceptions->shouldRenderJsonWhen(static fn(Request $request): bool => $request->is('api/*'));
-        $exceptions->dontReport([InvalidRecipe::class, UnknownId::class, StaleEdit::class, RefusedFootage::class, UnreadableFootage::class, MissingTrack::class, DeliveryNotReady::class]);
+        $exceptions->dontReport([InvalidRecipe::class, UnknownId::class, StaleEdit::class, RefusedFootage::class, UnreadableFootage::class, MissingTrack::class, MissingAsset::class, InvalidCube::class, InvalidCdl::class, DeliveryNotReady::class]);
         $exceptions->render(static fn(InvalidRecipe $e): JsonResponse => self::answer(422, $e->getMessage(), ['pointer' => $e->pointer, 'expected' => $e->expected]));
         $exceptions->render(static fn(UnknownId $e): JsonResponse => self::answer(404, $e->getMessage()));
-        $exceptions->render(static fn(MissingTrack $e): JsonResponse => self::answer(409, $e->getMessage()));
+        $exceptions->render(static fn(MissingTrack|MissingAsset $e): JsonResponse => self::answer(409, $e->getMessage()));
         $exceptions->render(static fn(StaleEdit $e): JsonResponse => self::answer(409, $e->getMessage(), ['pointer' => $e->pointer]));
         $exceptions->render(static fn(DeliveryNotReady $e): JsonResponse => self::answer(409, $e->getMessage()));
-        $exceptions->render(static fn(RefusedFootage|UnreadableFootage $e): JsonResponse => self::answer(422, $e->getMessage()));
+        $exceptions->render(static fn(RefusedFootage|UnreadableFootage|InvalidCube|InvalidCdl $e): JsonResponse => self::answer(422, $e->getMessage()));
         $exceptions->render(static function (NotFoundHttpException $e, Request $request): ?JsonResponse {
             if (!$request->is('api/*')) {
                 return null;

@@ -156,7 +156,7 @@ final class TreatReport
         $section = 'spots of gh040_skin, covering alone';
         $shot = 'gh040_skin';
         $only = static fn(array $document): array => [...$document, 'finish' => [], 'areas' => array_map(static fn(array $a): array => str_starts_with($a['id'], 'spot') ? $a : [...$a, 'touches' => []], $document['areas'])];
-        $off = $texture = $before_ = $over = $calm = [];
+        [$off, $texture, $before_, $over, $calm] = [[], [], [], [], []];
         foreach (range(0, 83, 2) as $number) {
             [$before, $after] = $this->seen($shot, $number, $only);
             foreach ($this->shots[$shot][3][$number]['blemishes'] as $k => $spot) {

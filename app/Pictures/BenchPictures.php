@@ -7,7 +7,6 @@ namespace App\Pictures;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use App\Treatment\Renderers;
-use Cossel\Core\Judge\Waveform;
 use Cossel\Core\Judge\Witness;
 use Cossel\Core\Picture\Bytes;
 use Cossel\Core\Picture\Frame;
@@ -24,8 +23,8 @@ final class BenchPictures
     public const USUAL_HEIGHTS = [540, 360, 180];
     /** How strongly the tint veils the picture. */
     private const VEIL = 0.45;
-    private const WAVE_COLUMNS = 320;
-    private const WAVE_ROWS = 120;
+    /** What a picked area stands on. */
+    private const GREY = 0.42;
 
     public function __construct(private readonly FrameCache $frames, private readonly Renderers $renderers) {}
 
@@ -37,7 +36,7 @@ final class BenchPictures
     {
         $frame = $this->frames->frame($footage, $number, FrameCache::kept($footage->info, $height));
         $whole = $frame->format->rect();
-        $renderer = $this->renderers->of($this->shown($recipe, $view, $area));
+        $renderer = $this->renderers->of(self::shown($recipe, $view, $area));
         $rect = $whole;
         if ($window !== null) {
             $h = $whole->height;
@@ -52,7 +51,7 @@ final class BenchPictures
         }
         $bytes = $view === View::Matte && $area !== null
             ? Bytes::greyBgrx8($renderer->matte($frame, $area, $number, $rect))
-            : self::bytes($this->tinted($renderer->bands($frame, $number, $rect), $view === View::Tint ? $area : null, $renderer, $frame, $number));
+            : self::bytes($this->veiled($renderer->bands($frame, $number, $rect), $view, $area, $renderer, $frame, $number));
 
         return new Picture(Jpeg::encode($bytes, $rect->width, $rect->height), $rect, $whole);
     }
@@ -68,66 +67,57 @@ final class BenchPictures
         if ($needs->isEmpty()) {
             $needs = Rect::of(0, 0, 2, 2);
         }
-        $renderer = $this->renderers->of($this->shown($recipe, $view, $area));
+        $renderer = $this->renderers->of(self::shown($recipe, $view, $area));
         if ($view === View::Matte) {
             $matte = $renderer->matte($frame, $area, $number, $needs)->v;
             $planes = new Planes($needs, $matte, $matte, $matte);
         } else {
-            $planes = self::joined($this->tinted($renderer->bands($frame, $number, $needs), $view === View::Tint ? $area : null, $renderer, $frame, $number), $needs);
+            $planes = self::joined($this->veiled($renderer->bands($frame, $number, $needs), $view, $area, $renderer, $frame, $number), $needs);
         }
 
         return Jpeg::encode(Bytes::bgrx8($witness->crop($planes)), $width, $height);
     }
 
-    /** @return array{columns: int, rows: int, from: float, to: float, counts: list<int>} */
-    public function waveform(FootageFile $footage, Recipe $recipe, int $number, View $view): array
-    {
-        $frame = $this->frames->frame($footage, $number, FrameCache::kept($footage->info, 180));
-        $renderer = $this->renderers->of($this->shown($recipe, $view, null));
-        $waveform = new Waveform($frame->format->width, min(self::WAVE_COLUMNS, $frame->format->width), self::WAVE_ROWS);
-        foreach ($renderer->bands($frame, $number, $frame->format->rect()) as $planes) {
-            $waveform->add($planes);
-        }
-
-        return ['columns' => $waveform->columns, 'rows' => $waveform->rows, 'from' => Waveform::FROM, 'to' => Waveform::TO, 'counts' => $waveform->counts()];
-    }
-
-    private function shown(Recipe $recipe, View $view, ?Area $area): Recipe
+    /** The recipe as a view has it: without what the view leaves out. */
+    public static function shown(Recipe $recipe, View $view, ?Area $area): Recipe
     {
         return match ($view) {
-            View::Result, View::Matte, View::Tint => $recipe,
+            View::Result, View::Matte, View::Tint, View::Picked => $recipe,
             View::Original => new Recipe($recipe->source),
             View::Base => new Recipe($recipe->source, $recipe->assets, $recipe->base),
-            View::Without => new Recipe($recipe->source, $recipe->assets, $recipe->base, array_values(array_filter($recipe->areas, static fn(Area $a): bool => $a->id !== $area?->id)), $recipe->finish),
+            View::Without => $recipe->withAreas(static fn(Area $a): Area => $a->id === $area?->id ? $a->off() : $a),
         };
     }
 
     /**
-     * Bands with an area's matte shown as a light veil; without an area they stay as they are.
+     * Bands with an area's matte shown: as a light veil, or as the area alone over grey. Other views stay as they are.
      *
      * @param iterable<Planes> $bands
      *
      * @return iterable<Planes>
      */
-    private function tinted(iterable $bands, ?Area $area, FrameRenderer $renderer, Frame $frame, int $number): iterable
+    private function veiled(iterable $bands, View $view, ?Area $area, FrameRenderer $renderer, Frame $frame, int $number): iterable
     {
         foreach ($bands as $planes) {
-            if ($area !== null) {
-                $matte = $renderer->matte($frame, $area, $number, $planes->rect)->v;
-                foreach ($matte as $i => $m) {
-                    $k = self::VEIL * $m;
-                    $planes->r[$i] += ($k > 0.0 ? 1.0 - $planes->r[$i] : 0.0) * $k;
-                    $planes->g[$i] += ($k > 0.0 ? 1.0 - $planes->g[$i] : 0.0) * $k;
-                    $planes->b[$i] += ($k > 0.0 ? 1.0 - $planes->b[$i] : 0.0) * $k;
+            if ($area !== null && ($view === View::Tint || $view === View::Picked)) {
+                [$level, $least, $most] = $view === View::Tint ? [1.0, 0.0, self::VEIL] : [self::GREY, 1.0, -1.0];
+                foreach ($renderer->matte($frame, $area, $number, $planes->rect)->v as $i => $m) {
+                    $k = $least + $most * $m;
+                    $planes->r[$i] += ($level - $planes->r[$i]) * $k;
+                    $planes->g[$i] += ($level - $planes->g[$i]) * $k;
+                    $planes->b[$i] += ($level - $planes->b[$i]) * $k;
                 }
             }
             yield $planes;
         }
     }
 
+    /** A recipe in which one area alone does something; the others are there for it to ride on and be made of. */
     private static function only(Recipe $recipe, Area $area): Recipe
     {
-        return new Recipe($recipe->source, areas: [$area]);
+        $alone = $recipe->withAreas(static fn(Area $a): Area => $a->withTouches($a->id === $area->id ? $recipe->touches($area) : []));
+
+        return new Recipe($recipe->source, $recipe->assets, areas: $alone->areas);
     }
 
     /** @param iterable<Planes> $bands */

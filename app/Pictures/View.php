@@ -15,6 +15,8 @@ enum View: string
     case Matte = 'matte';
     /** The result, lightened where the area's matte is. */
     case Tint = 'tint';
+    /** The result inside an area's matte, the rest grey. */
+    case Picked = 'picked';
     /** The result without one area. */
     case Without = 'without';
 }

@@ -6,6 +6,7 @@ namespace App\Treatment;
 
 use App\Models\Shot;
 use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\AreaShape;
 use Cossel\Core\Recipe\Motion;
 
 /** What has been done on a shot, area by area: the letters of the job's progress list. */
@@ -17,15 +18,23 @@ final class Progress
     public function of(Shot $shot): array
     {
         $recipe = $this->recipes->recipe($shot);
+        // Areas that others ride on or are made of need no touches of their own.
+        $serving = [];
+        foreach ($recipe->areas as $area) {
+            $serving[] = $area->motion->on;
+            foreach ($area->outline->shapes as $shape) {
+                $serving[] = $shape instanceof AreaShape ? $shape->of : $shape->motion?->on;
+            }
+        }
         $areas = array_map(static fn(Area $area): array => [
             'id' => $area->id,
             'name' => $area->name,
             'person' => $area->person,
             'on' => $area->on,
-            'outline' => $area->outline->shapes !== [],
+            'outline' => $area->outline->shapes !== [] || $area->pick !== null,
             'follow' => $area->motion->by === Motion::RIDE || $area->motion->track !== null || $area->motion->keys !== [],
-            'pick' => false,
-            'treat' => $area->touches !== [],
+            'pick' => $area->pick !== null,
+            'treat' => $recipe->touches($area) !== [] || in_array($area->id, $serving, true),
             'judge' => false,
         ], $recipe->areas);
 

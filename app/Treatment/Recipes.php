@@ -43,6 +43,12 @@ final class Recipes
         return $this->reader->read($this->present($shot)->document());
     }
 
+    /** The recipe a request is about: one that is not saved yet, or the shot's own. */
+    public function shown(Shot $shot, mixed $unsaved): Recipe
+    {
+        return $unsaved === null ? $this->recipe($shot) : $this->read($shot, $unsaved);
+    }
+
     /**
      * @param mixed $document a whole recipe
      *

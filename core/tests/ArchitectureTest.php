@@ -19,9 +19,9 @@ final class ArchitectureTest extends TestCase
         'Pick' => ['Colour', 'Picture', 'Recipe', 'Touch'],
         'Outline' => ['Geometry', 'Picture', 'Recipe'],
         'Motion' => ['Geometry', 'Outline', 'Picture', 'Recipe'],
-        'Propose' => ['Geometry', 'Motion', 'Recipe'],
+        'Propose' => ['Colour', 'Geometry', 'Motion', 'Picture', 'Recipe'],
         'Render' => ['Motion', 'Outline', 'Pick', 'Picture', 'Recipe', 'Touch'],
-        'Judge' => ['Geometry', 'Outline', 'Picture', 'Recipe'],
+        'Judge' => ['Colour', 'Geometry', 'Outline', 'Picture', 'Recipe', 'Touch'],
     ];
 
     /** @return iterable<string, string> folder and file => source */

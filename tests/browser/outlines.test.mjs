@@ -11,7 +11,7 @@ let page;
 
 before(async () => {
   await cossel.start();
-  await cossel.cli('load-demo');
+  await cossel.cli('load-demo', '--untreated');
   page = await cossel.page();
   page.setDefaultTimeout(20000);
 });

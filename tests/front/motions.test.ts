@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest';
-import { neutral, valueOf } from '../../resources/app/bench/touches';
 import { weakFrames } from '../../resources/app/bench/useMotions';
 import { freshId } from '../../resources/app/bench/useRecipe';
 import type { Recipe } from '../../resources/app/api/types';
@@ -17,16 +16,10 @@ describe('weak frames', () => {
   });
 });
 
-describe('ids and values', () => {
+describe('ids', () => {
   it('a fresh id is used nowhere in the recipe', () => {
     const recipe = { base: [{ id: 't1' }], areas: [{ id: 'a1', touches: [{ id: 't2' }] }] } as unknown as Recipe;
     expect(freshId(recipe, 't')).toBe('t3');
     expect(freshId(recipe, 's')).toBe('s1');
-  });
-
-  it('a new touch changes nothing yet', () => {
-    const kind = { name: 'exposure', parameters: [{ name: 'stops', least: -6, most: 6, neutral: 0, unit: 'stops' }] };
-    expect(neutral(kind, 't1', 'inside')).toEqual({ id: 't1', kind: 'exposure', side: 'inside', on: true, amount: 1, stops: 0 });
-    expect([valueOf(0.5), valueOf({ value: 2, keys: [] })]).toEqual([0.5, 2]);
   });
 });

@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Footage\FollowedFootage;
 use App\Footage\FrameCache;
 use App\Models\Shot;
+use App\Treatment\FreshIds;
 use App\Treatment\Recipes;
 use Cossel\Core\Propose\Landmarks;
 use Cossel\Core\Propose\Person;
@@ -30,17 +31,9 @@ final class PersonController
             'landmarks.*.*' => ['numeric', 'between:-20,20'],
         ]);
         $recipe = $recipes->recipe($shot);
-        $text = $writer->json($recipe);
-        $next = [];
-        $id = static function (string $letter) use ($text, &$next): string {
-            do {
-                $next[$letter] = ($next[$letter] ?? 0) + 1;
-            } while (str_contains($text, "\"id\":\"{$letter}{$next[$letter]}\""));
-
-            return $letter . $next[$letter];
-        };
+        $ids = new FreshIds($writer->json($recipe));
         $face = Landmarks::of(array_map(static fn(array $p): array => [(float) $p[0], (float) $p[1]], array_values($wanted['landmarks'])));
-        $areas = Person::areas(new FollowedFootage($frames, $footage->file()), $face, $wanted['frame'], new Live($shot->from, $shot->to), $wanted['person'] ?? null, $id);
+        $areas = Person::areas(new FollowedFootage($frames, $footage->file()), $face, $wanted['frame'], new Live($shot->from, $shot->to), $wanted['person'] ?? null, $ids->of(...));
 
         return new JsonResponse(['areas' => $writer->write(new Recipe($recipe->source, areas: $areas))['areas']]);
     }

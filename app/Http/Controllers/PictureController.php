@@ -7,6 +7,8 @@ namespace App\Http\Controllers;
 use App\Models\Shot;
 use App\Pictures\BenchPictures;
 use App\Pictures\PictureCache;
+use App\Pictures\Readings;
+use App\Pictures\Scope;
 use App\Pictures\View;
 use App\Treatment\Recipes;
 use Cossel\Core\Recipe\Recipe;
@@ -57,12 +59,13 @@ final class PictureController
         return self::jpeg($kept === null ? $make() : $this->cache->get(['witness', $kept, $wanted], $make));
     }
 
-    public function waveform(Request $request, Shot $shot): JsonResponse
+    public function scope(Request $request, Shot $shot, Readings $readings): JsonResponse
     {
-        $wanted = $this->wanted($request, $shot, []);
+        $wanted = $this->wanted($request, $shot, ['scope' => ['required', Rule::enum(Scope::class)], 'limited' => ['boolean']]);
         [$recipe] = $this->recipe($request, $shot);
+        $area = isset($wanted['area']) ? $recipe->area($wanted['area']) : null;
 
-        return new JsonResponse($this->pictures->waveform($shot->readyFootage()->file(), $recipe, $wanted['frame'], View::from($wanted['view'])));
+        return new JsonResponse($readings->scope($shot->readyFootage()->file(), $recipe, $wanted['frame'], View::from($wanted['view']), Scope::from($wanted['scope']), $area, ($wanted['limited'] ?? false) && $area !== null));
     }
 
     /** The shot as it is now, or untreated, small, for lists. */
@@ -98,11 +101,9 @@ final class PictureController
     /** @return array{Recipe, list<int>|null} and what to keep pictures of it under, if they are worth keeping */
     private function recipe(Request $request, Shot $shot): array
     {
-        if ($request->json('recipe') !== null) {
-            return [$this->recipes->read($shot, $request->json('recipe')), null];
-        }
+        $unsaved = $request->json('recipe');
 
-        return [$this->recipes->recipe($shot), [$shot->id, $shot->revision]];
+        return [$this->recipes->shown($shot, $unsaved), $unsaved === null ? [$shot->id, $shot->revision] : null];
     }
 
     /**

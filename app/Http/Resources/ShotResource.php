@@ -33,6 +33,7 @@ final class ShotResource extends JsonResource
             'revision' => $this->revision,
             'footage' => $info === null ? null : [
                 'name' => $this->footage->name,
+                'sha256' => $this->footage->sha256,
                 'width' => $info->width,
                 'height' => $info->height,
                 'rate' => $info->rate,

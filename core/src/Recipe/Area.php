@@ -28,4 +28,31 @@ final readonly class Area
     {
         return new self($this->id, $this->name, $this->part, $this->person, $this->on, $outline, $this->motion, $this->live, $this->strength, $this->blinkGuard, $this->touches, $this->pick, $this->pair);
     }
+
+    public function withPick(?Pick $pick): self
+    {
+        return new self($this->id, $this->name, $this->part, $this->person, $this->on, $this->outline, $this->motion, $this->live, $this->strength, $this->blinkGuard, $this->touches, $pick, $this->pair);
+    }
+
+    /**
+     * With other touches, and linked to none.
+     *
+     * @param list<Touch> $touches
+     */
+    public function withTouches(array $touches): self
+    {
+        return new self($this->id, $this->name, $this->part, $this->person, $this->on, $this->outline, $this->motion, $this->live, $this->strength, $this->blinkGuard, $touches, $this->pick);
+    }
+
+    /** Switched off: still there for others to ride on and be made of. */
+    public function off(): self
+    {
+        return new self($this->id, $this->name, $this->part, $this->person, false, $this->outline, $this->motion, $this->live, $this->strength, $this->blinkGuard, $this->touches, $this->pick, $this->pair);
+    }
+
+    /** With a pick and no shapes at all, the outline is the whole frame. */
+    public function outlined(): self
+    {
+        return $this->pick !== null && $this->outline->shapes === [] ? $this->withOutline(new Outline($this->outline->at, invert: true)) : $this;
+    }
 }

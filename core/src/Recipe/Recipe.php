@@ -38,10 +38,34 @@ final readonly class Recipe
         throw UnknownId::area($id);
     }
 
+    /** @throws UnknownId */
+    public function touch(string $id): Touch
+    {
+        foreach ([$this->base, ...array_map(static fn(Area $area): array => $area->touches, $this->areas), $this->finish] as $touches) {
+            foreach ($touches as $touch) {
+                if ($touch->id === $id) {
+                    return $touch;
+                }
+            }
+        }
+
+        throw UnknownId::touch($id);
+    }
+
     /** @return list<Touch> what an area does: its own touches, or those of the area it is linked to */
     public function touches(Area $area): array
     {
         return $area->pair?->linked ? $this->area($area->pair->with)->touches : $area->touches;
+    }
+
+    /**
+     * The same with its areas changed.
+     *
+     * @param callable(Area): Area $change
+     */
+    public function withAreas(callable $change): self
+    {
+        return new self($this->source, $this->assets, $this->base, array_map($change, $this->areas), $this->finish);
     }
 
     /** @return list<string> sha256 of every track it needs */

@@ -16,4 +16,9 @@ final class UnknownId extends \DomainException
     {
         return new self("There is no shape “{$id}” in this outline.");
     }
+
+    public static function touch(string $id): self
+    {
+        return new self("There is no touch “{$id}” in the recipe.");
+    }
 }

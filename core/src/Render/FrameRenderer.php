@@ -134,7 +134,7 @@ final class FrameRenderer
         $site = new Site($number, $frame, $this->assets, Extents::of($area, $number, $this->motions));
 
         return new PlacedArea(
-            AreaMatte::on($area, $number, $this->motions, $frame->format->rect()),
+            AreaMatte::on($area->outlined(), $number, $this->motions, $frame->format->rect()),
             $area->pick === null ? null : new PickMatte($area->pick),
             Act::of($touches, $site, $inside, $strength),
             $site,

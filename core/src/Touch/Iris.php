@@ -11,7 +11,7 @@ use Cossel\Core\Picture\Robust;
  * A new colour for an iris, with its fibres, pupil and catch-light kept. The iris is the ellipse of the area's extent; r is
  * the distance from its middle, 1 at its edge, and s the cubic smoothstep. It acts with
  *
- *     s(pupil - .06, pupil + .06, r) (1 - s(.96, 1.06, r)) (1 - s(q + .02, q + .14, L) (1 - s(.5, .9, C/c)))
+ *     s(pupil - .06, pupil + .06, r) (1 - s(.98, 1.1, r)) (1 - s(q + .02, q + .14, L) (1 - s(.3, .7, C/c)))
  *
  * where q is the 80th percentile of L and c the robust mean of chroma C between pupil and edge: what is brighter and has
  * lost its colour is the catch-light, what is brighter and coloured are fibres. Then, in Oklab:
@@ -73,8 +73,8 @@ final class Iris implements InArea, Kind
         $coloured = 1 / max(0.01, Robust::of($chroma, $fibres)[0]);
         $acts = [];
         foreach ($distances as $i => $r) {
-            $acts[$i] = $r >= 1.06 ? 0.0 : Smooth::step($values['pupil'] - 0.06, $values['pupil'] + 0.06, $r) * (1 - Smooth::step(0.96, 1.06, $r))
-                * (1 - Smooth::step($bright + 0.02, $bright + 0.14, $lab->l[$i]) * (1 - Smooth::step(0.5, 0.9, $chroma[$i] * $coloured)));
+            $acts[$i] = $r >= 1.1 ? 0.0 : Smooth::step($values['pupil'] - 0.06, $values['pupil'] + 0.06, $r) * (1 - Smooth::step(0.98, 1.1, $r))
+                * (1 - Smooth::step($bright + 0.02, $bright + 0.14, $lab->l[$i]) * (1 - Smooth::step(0.3, 0.7, $chroma[$i] * $coloured)));
         }
         $touched = $values['blend'] === 'tint'
             ? self::tinted($lab, $distances, $acts, $mean, $values)

@@ -17,7 +17,7 @@ final class JudgeTest extends TestCase
 {
     public function test_a_waveform_counts_every_pixel_in_its_column_and_level(): void
     {
-        $waveform = new Waveform(8, 4, 12);
+        $waveform = new Waveform(Rect::of(0, 0, 8, 1), 4, 12);
         $waveform->add(Planes::filled(Rect::of(0, 0, 8, 5), 0.05, 0.05, 0.05));
         $waveform->add(Planes::filled(Rect::of(6, 5, 2, 1), 1.05, 1.05, 1.05));
         $counts = $waveform->counts();
@@ -29,7 +29,7 @@ final class JudgeTest extends TestCase
 
     public function test_levels_beyond_the_scale_lie_at_its_ends(): void
     {
-        $waveform = new Waveform(1, 1, 12);
+        $waveform = new Waveform(Rect::of(0, 0, 1, 1), 1, 12);
         $waveform->add(Planes::filled(Rect::of(0, 0, 1, 1), 3.0, 3.0, 3.0));
         $waveform->add(Planes::filled(Rect::of(0, 0, 1, 1), -3.0, -3.0, -3.0));
         self::assertSame([1, 1], [$waveform->counts()[0], $waveform->counts()[11]]);

@@ -1,4 +1,4 @@
-import type { Area, Delivery, Follow, Format, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Shot, Waveform } from './types';
+import type { Area, AreaColours, ColourPick, Delivery, Follow, Format, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Scope, ScopeRequest, Shot, StartingPoint, Triple } from './types';
 
 /** A request the server refused, with its sentence; status 0 when it could not be reached at all. */
 export class ApiError extends Error {
@@ -96,8 +96,19 @@ export const api = {
   },
   witness: async (shot: number, request: PictureRequest & { width: number }, signal?: AbortSignal): Promise<Blob> =>
     (await send('POST', `/shots/${shot}/witness`, JSON.stringify(request), 'application/json', signal)).blob(),
-  waveform: async (shot: number, request: PictureRequest, signal?: AbortSignal) =>
-    (await (await send('POST', `/shots/${shot}/waveform`, JSON.stringify(request), 'application/json', signal)).json()) as Waveform,
+  scope: async (shot: number, request: ScopeRequest, signal?: AbortSignal) =>
+    (await (await send('POST', `/shots/${shot}/scope`, JSON.stringify(request), 'application/json', signal)).json()) as Scope,
+
+  startingPoints: () => json<StartingPoint[]>('GET', '/starting-points'),
+  colours: (shot: number, area: string, asked: { frame: number; recipe?: Recipe }) => json<AreaColours | null>('POST', `/shots/${shot}/areas/${area}/colours`, asked),
+  pick: async (shot: number, area: string, asked: { frame: number; follow: boolean; sign?: '+' | '-'; from?: Pair; to?: Pair; recipe?: Recipe }) =>
+    (await json<{ pick: ColourPick }>('POST', `/shots/${shot}/areas/${area}/pick`, asked)).pick,
+  sample: (shot: number, area: string, asked: { frame: number; at: Pair; recipe?: Recipe }) => json<{ rgb: Triple; lab: Triple }>('POST', `/shots/${shot}/areas/${area}/sample`, asked),
+  cover: async (shot: number, area: string, asked: { frame: number; recipe?: Recipe }) => (await json<{ offset: Pair }>('POST', `/shots/${shot}/areas/${area}/cover`, asked)).offset,
+  other: async (shot: number, area: string, asked: { frame: number; recipe?: Recipe }) => (await json<{ area: Area }>('POST', `/shots/${shot}/areas/${area}/other`, asked)).area,
+  cube: (text: string) => json<{ sha256: string; title: string }>('POST', '/cubes', { text }),
+  readCdl: async (text: string) => (await json<{ corrections: { id: string; settings: Record<string, number> }[] }>('POST', '/cdl', { text })).corrections,
+  cdlUrl: (shot: number, touch: string, form: string, frame: number) => `/api/shots/${shot}/touches/${touch}/cdl.${form}?frame=${frame}`,
 
   follows: (shot: number) => json<Follow[]>('GET', `/shots/${shot}/follows`),
   follow: (shot: number, wanted: { area: string; shape: string | null; start: number; from: number; to: number }) => json<Follow>('POST', `/shots/${shot}/follows`, wanted),

@@ -63,6 +63,32 @@ export interface Motion {
   keys: MotionKey[];
 }
 
+export type Triple = [number, number, number];
+export interface Sample { frame: number; at: Pair; rgb: Triple; sign: '+' | '-' }
+
+export interface ColourPick {
+  space: 'oklch';
+  samples: Sample[];
+  hue: Triple;
+  chroma: Triple;
+  light: Triple;
+  follow: number | null;
+  clean: { specks: number; holes: number };
+  blur: number;
+  invert: boolean;
+}
+
+/** Where an area's colours lie: shares of the peak over hue (0..360), chroma (0..0.3) and lightness (0..1); counts of levels 0..1. */
+export interface AreaColours {
+  mean: Triple;
+  middle: Triple;
+  shares: Record<'hue' | 'chroma' | 'light', number[]>;
+  levels: Record<'luma' | 'red' | 'green' | 'blue', number[]>;
+  balance: { temperature: number; tint: number };
+}
+
+export interface StartingPoint { name: string; hint: string; where: 'area' | 'frame'; parts: string[]; touches: (Partial<Touch> & { kind: string })[] }
+
 export interface Outline { at: number; invert: boolean; shapes: Shape[] }
 
 export interface Area {
@@ -73,11 +99,11 @@ export interface Area {
   on: boolean;
   outline: Outline;
   motion: Motion;
-  pick: null;
+  pick: ColourPick | null;
   live: { from: number; to: number; fadeIn: number; fadeOut: number };
   strength: MaybeKeyed;
   blinkGuard: { on: boolean; keys: NumberKey[] };
-  pair: null;
+  pair: { with: string; linked: boolean } | null;
   touches: Touch[];
 }
 
@@ -85,7 +111,7 @@ export interface Recipe {
   cossel: 'recipe/1';
   space: string;
   source: { sha256: string; span: Pair; rate: string; size: Pair };
-  assets: Record<string, unknown>;
+  assets: Record<string, { sha256: string; kind: string }>;
   base: Touch[];
   areas: Area[];
   finish: Touch[];
@@ -93,11 +119,17 @@ export interface Recipe {
 
 export interface RecipeState { revision: number; parent: number | null; undo: string | null; redo: string | null; recipe: Recipe }
 
-export interface Parameter { name: string; least: number; most: number; neutral: number; unit: string }
-export interface Kind { name: string; parameters: Parameter[] }
+export interface NumberParameter { type: 'number'; name: string; least: number; most: number; neutral: number; unit: string }
+export interface ChoiceParameter { type: 'choice'; name: string; words: string[]; neutral: string }
+export interface PointsParameter { type: 'points'; name: string; x: Pair; y: Pair; neutral: [] }
+export interface AssetParameter { type: 'asset'; name: string; kind: 'cube' | 'footage'; neutral: null }
+export type Parameter = NumberParameter | ChoiceParameter | PointsParameter | AssetParameter;
+/** What a touch may be; `inArea` acts inside areas only, `last` stands only at the end of the finish. */
+export interface Kind { name: string; inArea: boolean; last: boolean; parameters: Parameter[] }
 
 export interface Footage {
   name: string;
+  sha256: string;
   width: number;
   height: number;
   rate: string;
@@ -185,7 +217,7 @@ export interface Delivery {
   createdAt: string | null;
 }
 
-export type View = 'result' | 'original' | 'base' | 'matte' | 'tint' | 'without';
+export type View = 'result' | 'original' | 'base' | 'matte' | 'tint' | 'picked' | 'without';
 
 export interface PictureRequest {
   /** Left out for the saved revision. */
@@ -198,4 +230,6 @@ export interface PictureRequest {
   reach?: boolean;
 }
 
-export interface Waveform { columns: number; rows: number; from: number; to: number; counts: number[] }
+export type ScopeName = 'waveform' | 'parade' | 'vectorscope' | 'histogram';
+export interface Scope { scope: ScopeName; columns: number; rows: number; from: number; to: number; counts: number[][] }
+export interface ScopeRequest extends PictureRequest { scope: ScopeName; limited: boolean }

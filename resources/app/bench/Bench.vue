@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { computed, onBeforeUnmount, onMounted, provide, ref, shallowRef, watch } from 'vue';
 import { api, type Picture } from '../api/client';
-import type { Area, Kind, Pair, PictureRequest, Shot, Touch, View } from '../api/types';
+import type { Area, AreaColours, DrawnShape, Kind, MaybeKeyed, Pair, PictureRequest, Recipe, Shot, StartingPoint, Touch, View } from '../api/types';
 import DeliverDialog from '../deliveries/DeliverDialog.vue';
 import { useNotices } from '../useNotices';
 import SmallSwitch from '../widgets/SmallSwitch.vue';
@@ -12,14 +12,18 @@ import FollowPanel from './FollowPanel.vue';
 import FollowStrips from './FollowStrips.vue';
 import JudgePanel from './JudgePanel.vue';
 import OutlinePanel from './OutlinePanel.vue';
+import PickPanel, { type Sampling } from './PickPanel.vue';
 import PictureStage from './PictureStage.vue';
 import type { Drawing, Tool } from './PenLayer.vue';
+import ScopePanel from './ScopePanel.vue';
+import type { TouchHandle } from './TouchHandles.vue';
 import TouchList from './TouchList.vue';
-import WaveformScope from './WaveformScope.vue';
 import WitnessRow from './WitnessRow.vue';
-import { apply } from './geometry';
+import { BENCH } from './context';
+import { apply, IDENTITY } from './geometry';
+import { extentOf, shapeAt } from './shapes';
 import { useFollowing, stillMotion } from './useFollowing';
-import { labelOf } from './touches';
+import { labelOf, valueAt, withValue } from './touches';
 import { SHORTCUTS, useKeys } from './useKeys';
 import { useMotions, weakFrames } from './useMotions';
 import { useOutlines } from './useOutlines';
@@ -29,7 +33,7 @@ import { usePlayhead } from './usePlayhead';
 import { freshId, useRecipe } from './useRecipe';
 import { useWitnesses } from './useWitnesses';
 
-const props = defineProps<{ shot: Shot; kinds: Kind[] }>();
+const props = defineProps<{ shot: Shot; kinds: Kind[]; starts: StartingPoint[] }>();
 const footage = props.shot.footage as NonNullable<Shot['footage']>;
 const aspect = footage.width / footage.height;
 const { fail, say } = useNotices();
@@ -106,15 +110,29 @@ const { view, outlines } = useKeys({
   help: () => (helping.value = !helping.value),
   escape: () => {
     if (outlining.tool.value) outlining.tool.value = null;
+    else if (place.value) leavePlace();
     else if (!stage.value?.deselect()) following.correcting.value = false;
     playback.halt();
   },
 });
-const AREA_VIEWS: View[] = ['matte', 'tint', 'without'];
+const AREA_VIEWS: View[] = ['matte', 'tint', 'picked', 'without'];
 const effectiveView = computed<View>(() => (AREA_VIEWS.includes(view.value) && !area.value ? 'result' : view.value));
 
 /** Whether what is shown depends on which area is chosen. */
 const viewsArea = computed(() => AREA_VIEWS.includes(effectiveView.value));
+
+/** The recipe on screen, where it is not saved yet. */
+const unsaved = (): { recipe?: Recipe } => (store.unsaved.value && store.recipe.value ? { recipe: store.recipe.value } : {});
+
+/** A touch the picture is shown without, while its button is held. */
+const without = ref<string | null>(null);
+function switchedOff(recipe: Recipe, id: string): Recipe {
+  const off = (list: Touch[]): Touch[] => list.map((t) => (t.id === id ? { ...t, on: false } : t));
+  return { ...recipe, base: off(recipe.base), areas: recipe.areas.map((a) => ({ ...a, touches: off(a.touches) })), finish: off(recipe.finish) };
+}
+
+/** The area whose touches the chosen one has: its own, or those of the one it is linked to. */
+const treated = computed<Area | null>(() => (area.value?.pair?.linked ? (areas.value.find((a) => a.id === area.value?.pair?.with) ?? null) : area.value));
 
 // --- pictures -------------------------------------------------------------------------------------------------
 const wantedHeight = ref(0);
@@ -123,8 +141,8 @@ const original = shallowRef<Picture | null>(null);
 let originalKey = '';
 
 function request(view_: View, height: number): PictureRequest {
-  const r: PictureRequest = { frame: playhead.frame.value, view: view_, area: viewsArea.value || dragged.value !== null ? (area.value?.id ?? null) : null, height };
-  if (store.unsaved.value && store.recipe.value) r.recipe = store.recipe.value;
+  const r: PictureRequest = { frame: playhead.frame.value, view: view_, area: viewsArea.value || dragged.value !== null ? (area.value?.id ?? null) : null, height, ...unsaved() };
+  if (without.value !== null && store.recipe.value) r.recipe = switchedOff(store.recipe.value, without.value);
   if (seen.value) r.window = seen.value;
   return r;
 }
@@ -168,7 +186,7 @@ watch([playKey, () => store.unsaved.value], () => {
   playedKey = playKey.value;
   playback.aim(store.unsaved.value ? `${playKey.value} unsaved` : playKey.value, { view: effectiveView.value, area: viewsArea.value ? (area.value?.id ?? null) : null, height: wantedHeight.value });
 });
-watch([() => playhead.frame.value, effectiveView, wantedHeight, seen, split, () => store.recipe.value, dragged], refresh, { deep: false });
+watch([() => playhead.frame.value, effectiveView, wantedHeight, seen, split, () => store.recipe.value, dragged, without], refresh, { deep: false });
 watch(() => JSON.stringify(store.recipe.value), refresh);
 watch(tab, () => {
   if (effectiveView.value !== 'result' && effectiveView.value !== 'original') refresh();
@@ -179,8 +197,8 @@ watch(() => playback.playing.value, (playing) => {
 
 const scopeRequest = computed<PictureRequest | null>(() => {
   if (!store.recipe.value || playback.playing.value) return null;
-  const r: PictureRequest = { frame: playhead.frame.value, view: effectiveView.value === 'matte' || effectiveView.value === 'tint' ? 'result' : effectiveView.value, area: null, height: 180 };
-  if (store.unsaved.value) r.recipe = store.recipe.value;
+  const shown = AREA_VIEWS.includes(effectiveView.value) && effectiveView.value !== 'without' ? 'result' : effectiveView.value;
+  const r: PictureRequest = { frame: playhead.frame.value, view: shown, area: shown === 'without' ? (area.value?.id ?? null) : null, height: 180, ...unsaved() };
   return JSON.parse(JSON.stringify(r)) as PictureRequest;
 });
 
@@ -212,6 +230,106 @@ function leave(e: BeforeUnloadEvent): void {
 function goTo(frame: number): void {
   playback.halt();
   playhead.go(frame);
+}
+
+// --- what panels need ------------------------------------------------------------------------------------------
+const colours = shallowRef<AreaColours | null>(null);
+let coloursKey = '';
+/** Read where a panel shows them, once nothing is being dragged. */
+watch([() => area.value?.id, () => playhead.frame.value, step, () => store.revision.value, () => store.unsaved.value, dragged, () => playback.playing.value], async () => {
+  const of = area.value;
+  if (!of || (step.value !== 3 && step.value !== 4) || dragged.value !== null || playback.playing.value || store.unsaved.value) return;
+  const key = `${of.id} ${playhead.frame.value} ${store.revision.value}`;
+  if (key === coloursKey) return;
+  coloursKey = key;
+  try {
+    const found = await api.colours(props.shot.id, of.id, { frame: playhead.frame.value });
+    if (key === coloursKey) colours.value = found;
+  } catch {
+    colours.value = null;
+  }
+}, { immediate: true });
+
+const place = ref<{ words: string; take: (at: Pair | null) => void } | null>(null);
+function choosePlace(words: string): Promise<Pair | null> {
+  leavePlace();
+  return new Promise((take) => (place.value = { words, take }));
+}
+function leavePlace(at: Pair | null = null): void {
+  place.value?.take(at);
+  place.value = null;
+}
+provide(BENCH, { shot: props.shot, store, frame: playhead.frame, area, colours, unsaved, choosePlace });
+
+const sampling = computed<Sampling | null>(() => (outlining.tool.value === 'take' || outlining.tool.value === 'leave' ? outlining.tool.value : null));
+const stageTool = computed<Tool | null>(() => (place.value ? 'place' : outlining.tool.value));
+const samples = computed(() => (step.value === 3 ? (area.value?.pick?.samples ?? []).filter((s) => s.frame === playhead.frame.value) : []));
+async function pickBy(asked: { follow: boolean; sign?: '+' | '-'; from?: Pair; to?: Pair }, label: string): Promise<void> {
+  const of = area.value;
+  if (!of) return;
+  try {
+    const pick = await api.pick(props.shot.id, of.id, { frame: playhead.frame.value, ...asked, ...unsaved() });
+    await store.change(`${of.name}, pick: ${label}`, of.id, (a) => (a.pick = pick));
+  } catch (reason) {
+    fail('The colour was not taken', reason);
+  }
+}
+
+/** Handles of the touches that act in a direction or from an offset. */
+const handles = computed<TouchHandle[]>(() => {
+  const of = area.value;
+  const first = of?.outline.shapes.find((s): s is DrawnShape => s.kind !== 'area');
+  if (!of || !first || step.value !== 4) return [];
+  const { centre, half } = extentOf(shapeAt(first, playhead.frame.value));
+  const matrix = outlining.staged(of).find((s) => s.shape.id === first.id)?.matrix ?? IDENTITY;
+  return (treated.value?.touches ?? []).filter((t) => t.on && (t.kind === 'sidelight' || t.kind === 'conceal')).map((t) => ({
+    id: t.id,
+    kind: t.kind as TouchHandle['kind'],
+    centre,
+    half,
+    matrix,
+    values: Object.fromEntries(['direction', 'position', 'width', 'offsetX', 'offsetY'].filter((n) => n in t).map((n) => [n, valueAt(t[n] as MaybeKeyed, playhead.frame.value)])),
+  }));
+});
+function touchByHandle(id: string, values: Record<string, number>): void {
+  store.edit((recipe) => {
+    const touch = recipe.areas.flatMap((a) => a.touches).find((t) => t.id === id);
+    if (!touch) return;
+    for (const [name, v] of Object.entries(values)) touch[name] = withValue(touch[name] as MaybeKeyed, playhead.frame.value, v);
+    dragged.value = touch;
+  });
+}
+
+// --- pairs -------------------------------------------------------------------------------------------------------
+async function makeOther(): Promise<void> {
+  const of = area.value;
+  if (!of) return;
+  try {
+    const other = await api.other(props.shot.id, of.id, { frame: playhead.frame.value, ...unsaved() });
+    store.edit((recipe) => void recipe.areas.splice(recipe.areas.findIndex((a) => a.id === of.id) + 1, 0, other));
+    await store.commit(`${other.name}, linked to ${of.name}`);
+    tab.value = other.id;
+    if (other.motion.by === 'follow') {
+      await motions.follow(other.id, null, playhead.frame.value, props.shot.from, props.shot.to);
+      say(`${other.name} is made and followed`, `It takes its touches from ${of.name}.`);
+    } else say(`${other.name} is made`, `It takes its touches from ${of.name}.`);
+  } catch (reason) {
+    fail('The other one was not made', reason);
+  }
+}
+/** Unlinking copies the touches; linking again gives its own up. */
+function link(on: boolean): void {
+  const of = area.value;
+  const from = areas.value.find((a) => a.id === of?.pair?.with);
+  if (!of?.pair || !from) return;
+  store.edit((recipe) => {
+    const own = recipe.areas.find((a) => a.id === of.id);
+    if (!own?.pair) return;
+    own.pair.linked = on;
+    own.touches = [];
+    if (!on) for (const t of from.touches) own.touches.push({ ...(JSON.parse(JSON.stringify(t)) as Touch), id: freshId(recipe, 't') });
+  });
+  void store.commit(`${of.name} ${on ? 'linked to' : 'unlinked from'} ${from.name}`);
 }
 
 // --- areas ----------------------------------------------------------------------------------------------------
@@ -283,6 +401,14 @@ function liveEnd(last: boolean): void {
 }
 
 function drawn(drawing: Drawing): void {
+  if (drawing.kind === 'place') {
+    leavePlace(drawing.at);
+    return;
+  }
+  if (drawing.kind === 'sample') {
+    void pickBy({ follow: (area.value?.pick?.follow ?? null) !== null, sign: drawing.taken ? '+' : '-', from: drawing.from, to: drawing.to }, `sample ${drawing.taken ? '+' : '−'}`);
+    return;
+  }
   if (drawing.kind !== 'spot') {
     outlining.drawn(drawing);
     return;
@@ -321,18 +447,27 @@ const followWords = computed(() => {
   return `${a.motion.model} · ${c.length}/${playhead.to - playhead.from + 1} · weakest ${playhead.from + at} at ${Math.round(worst * 100)} %`;
 });
 const treatWords = computed(() => {
-  const touches = area.value?.touches ?? [];
+  const touches = treated.value?.touches ?? [];
   return touches.length === 0 ? 'nothing yet' : touches.map((t) => `${labelOf(t.kind)}${t.side === 'outside' ? ' outside' : ''}`).join(', ');
 });
 const STEPS = ['Outline', 'Follow', 'Pick', 'Treat', 'Judge'];
-const words = computed(() => [outlineWords.value, followWords.value, 'all inside the outline', treatWords.value, VIEW_WORDS[effectiveView.value]]);
-const VIEW_WORDS: Record<View, string> = { result: 'showing the result', original: 'showing the original', base: 'showing the base only', matte: 'showing the matte', tint: 'showing the matte as a tint', without: 'showing without this area' };
+const words = computed(() => [outlineWords.value, followWords.value, pickWords.value, treatWords.value, VIEW_WORDS[effectiveView.value]]);
+const pickWords = computed(() => {
+  const pick = area.value?.pick;
+  if (!pick) return 'all inside the outline';
+  const n = pick.samples.length;
+  return `${n ? `${n} sample${n === 1 ? '' : 's'}` : 'by ranges'}${pick.follow === null ? '' : ' · follows the light'}${pick.invert ? ' · inverted' : ''}`;
+});
+const VIEW_WORDS: Record<View, string> = { result: 'showing the result', original: 'showing the original', base: 'showing the base only', matte: 'showing the matte', tint: 'showing the matte as a tint', picked: 'showing the picked area over grey', without: 'showing without this area' };
 const TOOL_WORDS: Record<Tool, string> = {
   ellipse: 'Drag across the picture to draw an ellipse.',
   box: 'Drag across the picture to draw a box.',
   path: 'Click for corners, click and drag for curves; close on the first point.',
   edges: 'Click along an edge: the path keeps to it. Close on the first point.',
   spot: 'Click a spot that can be told apart; a second one gives rotation and scale.',
+  take: 'Click or drag over colours the pick should take.',
+  leave: 'Click or drag over colours the pick should leave.',
+  place: '',
 };
 const zoomWords = computed(() => `${Math.round(stage.value?.percent ?? 0)} %`);
 const nextHint = computed(() => {
@@ -375,12 +510,13 @@ function setSurround(i: number): void {
         :aspect="aspect" :rows="footage.height"
         :main="pictures.main.value" :patch="pictures.patch.value" :other="original" :split="split"
         :shot-id="shot.id" :frame="playhead.frame.value" :areas="areas" :chosen="area?.id ?? null" :active="outlining.active.value" :letters="letters" :staged="staged"
-        :outlines="outlines && !playback.playing.value && effectiveView !== 'original'" :tool="area ? outlining.tool.value : null" :correcting="following.correcting.value" :spots="spots" :surround="SURROUNDS[surround] ?? '#2a2a2a'"
-        @look="(h, w) => { wantedHeight = h; seen = w; }" @drawn="drawn" @said="say($event)" @choose="(a, s) => { tab = a; outlining.work(s); }"
+        :outlines="outlines && !playback.playing.value && effectiveView !== 'original'" :tool="area ? stageTool : null" :handles="handles" :samples="samples" :correcting="following.correcting.value" :spots="spots" :surround="SURROUNDS[surround] ?? '#2a2a2a'"
+        @look="(h, w) => { wantedHeight = h; seen = w; }" @drawn="drawn" @touch="touchByHandle" @touched="(_, what) => { dragged = null; void store.commit(`${area?.name ?? ''}, ${what}`); }" @said="say($event)" @choose="(a, s) => { tab = a; outlining.work(s); }"
         @change="outlining.change" @commit="outlining.commit" @point="outlining.addPoint" @removed="outlining.removePoints" @correct="following.correct" @corrected="following.corrected"
       >
         <p v-if="pictures.failure.value" class="over">▲ {{ pictures.failure.value }}</p>
         <p v-else-if="store.offline.value" class="over">▲ The server cannot be reached or broke down. Your change is kept here and saved when it is back.</p>
+        <p v-else-if="place" class="over">{{ place.words }} Esc leaves it.</p>
         <p v-else-if="outlining.tool.value && area" class="over">{{ TOOL_WORDS[outlining.tool.value] }} Esc leaves it.</p>
         <p v-else-if="following.correcting.value" class="over">Drag {{ area?.name }} right on this frame: inside to move, the letter to turn, a cross to scale. Esc ends it.</p>
         <p v-else-if="pictures.main.value === null" class="over">Making the picture…</p>
@@ -422,15 +558,25 @@ function setSurround(i: number): void {
                   @stop="() => { const open = area && motions.openFor(area.id); if (open) void motions.stop(open); }" @go="goTo" @spot="outlining.tool.value = 'spot'"
                   @guard="ofArea('blink guard', (a) => (a.blinkGuard.on = !a.blinkGuard.on))" @guard-key="guardKey" @remove-guard-key="(frame) => ofArea('blink guard', (a) => (a.blinkGuard.keys = a.blinkGuard.keys.filter((k) => k.frame !== frame)))"
                 />
-                <p v-else-if="i === 2" class="dim pick">Everything inside the outline is treated. Selecting by colour inside it comes with a later version.</p>
-                <TouchList
-                  v-else-if="i === 3" :key="area.id" :store="store" :kinds="kinds" :where="area.name" sided :touches="(r) => r.areas.find((a) => a.id === tab)?.touches ?? []"
-                  hint="Inside touches change the area, outside touches its surroundings." @dragging="dragged = $event"
-                >
-                  <template #default="{ add, empty }">
-                    <button v-if="empty" type="button" class="btn quiet" @click="add(['exposure', 'tone', 'colour'], 'inside')">Exposure, tone and colour</button>
-                  </template>
-                </TouchList>
+                <PickPanel
+                  v-else-if="i === 2" :area="area" :sampling="sampling" :view="effectiveView" :weak="weak"
+                  @sample="outlining.draw($event)" @follow="pickBy({ follow: $event }, $event ? 'follows the light' : 'stays')" @view="view = $event" @go="goTo" @dragging="dragging"
+                />
+                <template v-else-if="i === 3">
+                  <p v-if="area.pair" class="pair">
+                    <template v-if="area.pair.linked">Treated as {{ treated?.name }}: changes go to both. <button type="button" class="btn small" @click="link(false)">Unlink</button></template>
+                    <template v-else>Once treated as {{ areas.find((a) => a.id === area?.pair?.with)?.name }}. <button type="button" class="btn small" @click="link(true)">Link again</button></template>
+                  </p>
+                  <TouchList
+                    v-if="treated" :key="treated.id" :store="store" :kinds="kinds" :where="treated.name" place="area" :part="area.part" :starts="starts" :touches="(r) => r.areas.find((a) => a.id === treated?.id)?.touches ?? []"
+                    hint="Inside touches change the area, outside touches its surroundings." @dragging="dragged = $event" @without="without = $event"
+                  >
+                    <template #default="{ add, empty }">
+                      <button v-if="empty" type="button" class="btn quiet" @click="add(['exposure', 'tone', 'colour'], 'inside')">Exposure, tone and colour</button>
+                      <button v-if="['iris', 'lids', 'eye'].includes(area.part) && !area.pair && !areas.some((a) => a.pair?.with === area?.id) && area.outline.shapes.length" type="button" class="btn quiet" @click="makeOther">Make the other eye</button>
+                    </template>
+                  </TouchList>
+                </template>
                 <JudgePanel v-else :view="effectiveView" :split="split" :area="true" @view="view = $event" @split="split = !split" />
               </template>
             </section>
@@ -440,8 +586,8 @@ function setSurround(i: number): void {
           <header class="title"><b>{{ tab === 'base' ? 'Base' : 'Finish' }}</b><span class="dim">{{ tab === 'base' ? 'the whole frame, before all areas' : 'the whole frame, after all areas' }}</span></header>
           <div class="steps whole">
             <TouchList
-              :key="tab" :store="store" :kinds="kinds" :where="tab === 'base' ? 'Base' : 'Finish'" :sided="false" :touches="(r) => (tab === 'base' ? r.base : r.finish)"
-              :hint="tab === 'base' ? 'Decide here what the surroundings should look like; the face comes after.' : 'Last trims, after everything else.'" @dragging="dragged = $event"
+              :key="tab" :store="store" :kinds="kinds" :where="tab === 'base' ? 'Base' : 'Finish'" :place="tab === 'base' ? 'base' : 'finish'" :starts="starts" :touches="(r) => (tab === 'base' ? r.base : r.finish)"
+              :hint="tab === 'base' ? 'Decide here what the surroundings should look like; the face comes after.' : 'Last trims, after everything else; legal levels at the very end.'" @dragging="dragged = $event" @without="without = $event"
             >
               <template #default="{ add, empty }">
                 <button v-if="empty" type="button" class="btn quiet" @click="add(['exposure', 'tone', 'colour'])">Exposure, tone and colour</button>
@@ -449,7 +595,7 @@ function setSurround(i: number): void {
             </TouchList>
           </div>
         </template>
-        <WaveformScope :shot-id="shot.id" :request="scopeRequest" />
+        <ScopePanel :shot-id="shot.id" :request="scopeRequest" :area="area?.id ?? null" />
       </div>
       <footer>
         <button v-tooltip.top="store.saved.value?.undo ? `Undo: ${store.saved.value.undo}` : ''" type="button" class="btn quiet" :disabled="!store.saved.value?.undo" @click="store.undo()">Undo</button>
@@ -739,6 +885,15 @@ dt {
 }
 
 dd {
+  color: var(--t2);
+}
+
+.pair {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  justify-content: space-between;
+  padding: 2px 16px 8px;
   color: var(--t2);
 }
 

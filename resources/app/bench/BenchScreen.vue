@@ -2,17 +2,18 @@
 /** One shot at work: left looking, right doing. */
 import { onMounted, ref, shallowRef } from 'vue';
 import { api } from '../api/client';
-import type { Kind, Shot } from '../api/types';
+import type { Kind, Shot, StartingPoint } from '../api/types';
 import Bench from './Bench.vue';
 
 const props = defineProps<{ shotId: number }>();
 const shot = shallowRef<Shot | null>(null);
 const kinds = shallowRef<Kind[]>([]);
+const starts = shallowRef<StartingPoint[]>([]);
 const problem = ref<string | null>(null);
 
 onMounted(async () => {
   try {
-    [shot.value, kinds.value] = await Promise.all([api.shot(props.shotId), api.kinds()]);
+    [shot.value, kinds.value, starts.value] = await Promise.all([api.shot(props.shotId), api.kinds(), api.startingPoints()]);
     if (shot.value.state !== 'ready') problem.value = shot.value.error ?? 'This shot is still being read. Come back in a moment.';
   } catch (reason) {
     problem.value = reason instanceof Error ? reason.message : String(reason);
@@ -25,7 +26,7 @@ onMounted(async () => {
     <p>▲ {{ problem }}</p>
     <RouterLink class="btn" :to="shot ? `/jobs/${shot.jobId}` : '/'">{{ shot ? 'To the job' : 'To the jobs' }}</RouterLink>
   </div>
-  <Bench v-else-if="shot" :shot="shot" :kinds="kinds" />
+  <Bench v-else-if="shot" :shot="shot" :kinds="kinds" :starts="starts" />
 </template>
 
 <style scoped>

@@ -10,13 +10,14 @@ const VIEWS: { name: string; value: View; key: string }[] = [
   { name: 'Base only', value: 'base', key: 'B' },
   { name: 'Matte', value: 'matte', key: 'M' },
   { name: 'Matte as a tint', value: 'tint', key: 'T' },
+  { name: 'Picked over grey', value: 'picked', key: 'P' },
   { name: 'Without this area', value: 'without', key: 'X' },
 ];
 </script>
 
 <template>
   <div class="panel">
-    <button v-for="v in VIEWS.filter((each) => area || !['matte', 'tint', 'without'].includes(each.value))" :key="v.value" type="button" class="plain view" :aria-pressed="view === v.value" @click="emit('view', v.value)">
+    <button v-for="v in VIEWS.filter((each) => area || !['matte', 'tint', 'picked', 'without'].includes(each.value))" :key="v.value" type="button" class="plain view" :aria-pressed="view === v.value" @click="emit('view', v.value)">
       <span>{{ v.name }}</span><kbd v-if="v.key" class="mono">{{ v.key }}</kbd>
     </button>
     <button type="button" class="plain view" :aria-pressed="split" @click="emit('split')"><span>Split against the original</span><kbd class="mono">S</kbd></button>

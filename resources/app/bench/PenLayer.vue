@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /**
  * Draws new shapes on the picture: an ellipse or box by dragging, a path by clicks (click and drag for a curve), a path
- * that keeps to visible edges between clicks, a spot by one click. Positions are those of the frame, in picture heights.
+ * that keeps to visible edges between clicks, a spot by one click; samples by a click or a drag. Positions are those of the frame, in picture heights.
  */
 import { computed, onBeforeUnmount, ref, watch } from 'vue';
 import { api } from '../api/client';
@@ -10,8 +10,8 @@ import { drag, onStage } from './drag';
 import { minus, plus } from './geometry';
 import { along, roundedPoint } from './shapes';
 
-export type Tool = 'ellipse' | 'box' | 'path' | 'edges' | 'spot';
-export type Drawing = { kind: 'ellipse' | 'box'; centre: Pair; radii: Pair } | { kind: 'path'; points: PathPoint[] } | { kind: 'spot'; at: Pair };
+export type Tool = 'ellipse' | 'box' | 'path' | 'edges' | 'spot' | 'take' | 'leave' | 'place';
+export type Drawing = { kind: 'ellipse' | 'box'; centre: Pair; radii: Pair } | { kind: 'path'; points: PathPoint[] } | { kind: 'spot'; at: Pair } | { kind: 'place'; at: Pair } | { kind: 'sample'; taken: boolean; from: Pair; to: Pair };
 
 const props = defineProps<{ tool: Tool; unit: number; origin: Pair; width: number; height: number; shotId: number; frame: number }>();
 const emit = defineEmits<{ drawn: [drawing: Drawing]; said: [words: string] }>();
@@ -112,9 +112,19 @@ async function goOn(at: Pair, close: boolean): Promise<void> {
 function down(e: PointerEvent): void {
   if (e.button !== 0 || e.altKey) return;
   const at = held(inPicture(onStage(e)), e.shiftKey && isPen.value);
-  if (props.tool === 'spot') {
+  if (props.tool === 'spot' || props.tool === 'place') {
     e.stopPropagation();
-    emit('drawn', { kind: 'spot', at });
+    emit('drawn', props.tool === 'spot' ? { kind: 'spot', at } : { kind: 'place', at });
+    return;
+  }
+  if (props.tool === 'take' || props.tool === 'leave') {
+    const taken = props.tool === 'take';
+    box.value = { from: at, to: at };
+    drag(e, (p) => (box.value = { from: at, to: inPicture(p) }), () => {
+      const to = box.value?.to ?? at;
+      box.value = null;
+      emit('drawn', { kind: 'sample', taken, from: at, to });
+    });
     return;
   }
   if (!isPen.value) {

@@ -8,6 +8,7 @@ import { drag, onStage } from './drag';
 import { apply, inverse, minus, plus, type Matrix } from './geometry';
 import OutlineHandles, { type Correction } from './OutlineHandles.vue';
 import PenLayer, { type Drawing, type Tool } from './PenLayer.vue';
+import TouchHandles, { type TouchHandle } from './TouchHandles.vue';
 import { roundedPoint } from './shapes';
 
 /** A shape as it stands on the frame, ready to be drawn. */
@@ -35,6 +36,9 @@ const props = defineProps<{
   correcting: boolean;
   /** Spots of the chosen area's look, where they are on this frame. */
   spots: Pair[];
+  handles: TouchHandle[];
+  /** Places sampled on this frame. */
+  samples: { at: Pair; sign: '+' | '-' }[];
   surround: string;
 }>();
 const emit = defineEmits<{
@@ -43,6 +47,8 @@ const emit = defineEmits<{
   correct: [correction: Correction];
   corrected: [];
   drawn: [drawing: Drawing];
+  touch: [id: string, values: Record<string, number>];
+  touched: [id: string, what: string];
   said: [words: string];
   choose: [area: string, shape: string];
   point: [shape: string, piece: number, t: number];
@@ -298,6 +304,12 @@ defineExpose({
           <circle r="9" class="dark" /><circle r="9" /><path d="M-13 0h8M5 0h8M0 -13v8M0 5v8" class="dark" /><path d="M-13 0h8M5 0h8M0 -13v8M0 5v8" />
         </g>
       </template>
+      <template v-if="outlines && !tool">
+        <TouchHandles v-for="h in handles" :key="h.id" :handle="h" :unit="unit" :origin="origin" @change="emit('touch', h.id, $event)" @commit="emit('touched', h.id, $event)" />
+      </template>
+      <g v-for="(s, i) in outlines ? samples : []" :key="`sample${i}`" class="spot" :transform="`translate(${origin[0] + s.at[0] * unit} ${origin[1] + s.at[1] * unit})`">
+        <rect x="-5" y="-5" width="10" height="10" class="dark" /><rect x="-5" y="-5" width="10" height="10" /><path class="dark" :d="s.sign === '+' ? 'M-3 0h6M0 -3v6' : 'M-3 0h6'" /><path :d="s.sign === '+' ? 'M-3 0h6M0 -3v6' : 'M-3 0h6'" />
+      </g>
       <polyline v-if="lasso.length > 1" class="lasso" :points="lasso.map((p) => p.join()).join(' ')" />
       <PenLayer v-if="tool" :tool="tool" :unit="unit" :origin="origin" :width="width" :height="height" :shot-id="shotId" :frame="frame" @drawn="emit('drawn', $event)" @said="emit('said', $event)" />
       <g v-if="split && other" class="split">

@@ -1,21 +1,20 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import type { Kind, MaybeKeyed, Touch } from '../api/types';
+import type { Kind, Touch } from '../api/types';
 import RulerSlider from '../widgets/RulerSlider.vue';
 import SmallSwitch from '../widgets/SmallSwitch.vue';
-import { TOUCHES, labelOf, valueOf, type Control } from './touches';
+import TouchControls from './TouchControls.vue';
+import { useBench } from './context';
+import { TOUCHES, labelOf, markOf, toggledKey, valueAt, withValue } from './touches';
 
 const props = defineProps<{ touch: Touch; kind: Kind | undefined; first: boolean; last: boolean }>();
-const emit = defineEmits<{ change: [change: Partial<Touch>]; commit: [label: string]; remove: []; move: [by: number] }>();
+const emit = defineEmits<{ change: [change: Partial<Touch>]; commit: [label: string]; remove: []; move: [by: number]; copy: []; without: [on: boolean] }>();
 
+const bench = useBench();
 const open = ref(true);
-const controls = computed(() => TOUCHES[props.touch.kind]?.controls ?? []);
-const parameter = (c: Control) => props.kind?.parameters.find((p) => p.name === c.name);
-const value = (c: Control): number => valueOf(props.touch[c.name] as MaybeKeyed);
-const usesMore = computed(() => controls.value.some((c) => c.more && value(c) !== parameter(c)?.neutral));
-const more = ref(usesMore.value);
-const shown = computed(() => controls.value.filter((c) => !c.more || more.value));
+const words = computed(() => TOUCHES[props.touch.kind]);
 const label = computed(() => labelOf(props.touch.kind));
+const more = ref((words.value?.controls ?? []).some((c) => c.more && JSON.stringify(props.touch[c.name]) !== JSON.stringify(props.kind?.parameters.find((p) => p.name === c.name)?.neutral)));
 
 function toggleSide(): void {
   emit('change', { side: props.touch.side === 'inside' ? 'outside' : 'inside' });
@@ -25,30 +24,45 @@ function toggleOn(): void {
   emit('change', { on: !props.touch.on });
   emit('commit', `${label.value} ${props.touch.on ? 'on' : 'off'}`);
 }
+function keyAmount(): void {
+  emit('change', { amount: toggledKey(props.touch.amount, bench.frame.value) });
+  emit('commit', `${label.value}: amount, keyframe ${bench.frame.value}`);
+}
+function hold(e: PointerEvent): void {
+  const button = e.currentTarget as HTMLElement;
+  button.setPointerCapture(e.pointerId);
+  emit('without', true);
+  const up = (): void => {
+    button.removeEventListener('pointerup', up);
+    button.removeEventListener('pointercancel', up);
+    emit('without', false);
+  };
+  button.addEventListener('pointerup', up);
+  button.addEventListener('pointercancel', up);
+}
 </script>
 
 <template>
   <article class="touch" :class="{ off: !touch.on }" :data-touch="touch.kind">
     <header>
+      <span class="grip" draggable="true" title="Drag to another place" data-grip @dragstart="$event.dataTransfer?.setData('text/x-touch', touch.id)">⁝</span>
       <SmallSwitch :on="touch.on" :label="`${label} on`" @toggle="toggleOn" />
       <button type="button" class="plain title" :aria-expanded="open" @click="open = !open">{{ label }}</button>
-      <button v-if="touch.side" type="button" class="plain side" :aria-label="`Acts ${touch.side}; change`" @click="toggleSide">{{ touch.side }}</button>
+      <button v-if="touch.side && !kind?.inArea" type="button" class="plain side" :aria-label="`Acts ${touch.side}; change`" @click="toggleSide">{{ touch.side }}</button>
       <span class="grow"></span>
+      <button v-tooltip.bottom="'Hold to see it without'" type="button" class="plain small" :aria-label="`Hold to see it without ${label}`" @pointerdown.prevent="hold">○</button>
       <button v-if="!first" v-tooltip.bottom="'Earlier'" type="button" class="plain small" aria-label="Move earlier" @click="emit('move', -1)">↑</button>
       <button v-if="!last" v-tooltip.bottom="'Later'" type="button" class="plain small" aria-label="Move later" @click="emit('move', 1)">↓</button>
+      <button v-tooltip.bottom="'Copy'" type="button" class="plain small" :aria-label="`Copy ${label}`" @click="emit('copy')"><svg width="11" height="11" viewBox="0 0 11 11" aria-hidden="true"><path d="M3.5 3.5h7v7h-7zM7.5 3.5v-3h-7v7h3" /></svg></button>
       <button v-tooltip.bottom="'Remove'" type="button" class="plain small" :aria-label="`Remove ${label}`" @click="emit('remove')">×</button>
     </header>
     <div v-if="open" class="controls">
-      <template v-for="c in shown" :key="c.name">
-        <RulerSlider
-          v-if="parameter(c)"
-          :label="c.label" :value="value(c)" :least="parameter(c)?.least ?? 0" :most="parameter(c)?.most ?? 1" :neutral="parameter(c)?.neutral ?? 0"
-          :unit="c.unit ?? ''" :digits="c.digits" :sign="c.sign ?? false" :scale="c.scale ?? 1"
-          @change="emit('change', { [c.name]: $event })" @commit="emit('commit', `${label}: ${c.label.toLowerCase()}`)"
-        />
-      </template>
-      <RulerSlider label="Amount" :value="valueOf(touch.amount)" :least="0" :most="1" :neutral="1" :digits="0" :scale="100" unit="%" @change="emit('change', { amount: $event })" @commit="emit('commit', `${label}: amount`)" />
-      <button v-if="controls.some((c) => c.more)" type="button" class="plain more" :aria-expanded="more" @click="more = !more">{{ more ? 'Fewer' : 'Zones and pivot' }}</button>
+      <TouchControls :touch="touch" :kind="kind" :more="more" @change="emit('change', $event)" @commit="emit('commit', $event)" />
+      <RulerSlider
+        label="Amount" :value="valueAt(touch.amount, bench.frame.value)" :least="0" :most="1" :neutral="1" :digits="0" :scale="100" unit="%" :mark="markOf(touch.amount, bench.frame.value)"
+        @change="emit('change', { amount: withValue(touch.amount, bench.frame.value, $event) })" @commit="emit('commit', `${label}: amount`)" @key="keyAmount"
+      />
+      <button v-if="words?.more" type="button" class="plain more" :aria-expanded="more" @click="more = !more">{{ more ? 'Fewer' : words.more }}</button>
     </div>
   </article>
 </template>
@@ -64,11 +78,19 @@ header {
   display: flex;
   gap: 8px;
   align-items: center;
-  padding: 6px 10px;
+  padding: 6px 10px 6px 4px;
+}
+
+.grip {
+  width: 12px;
+  color: var(--t3);
+  text-align: center;
+  cursor: grab;
 }
 
 .title {
   font-weight: 600;
+  white-space: nowrap;
 }
 
 .off .title {
@@ -89,8 +111,13 @@ header {
 }
 
 .small {
-  padding: 0 4px;
+  padding: 0 3px;
   color: var(--t3);
+}
+
+.small svg {
+  fill: none;
+  stroke: currentcolor;
 }
 
 .small:hover {

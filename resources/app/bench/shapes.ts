@@ -157,6 +157,19 @@ export function middleOf(shape: DrawnShape): Pair {
 }
 
 // --- edits ------------------------------------------------------------------------------------------------------
+/** The upright box round a shape where it is stated, as the server has it for what depends on an area's size. */
+export function extentOf(shape: DrawnShape): { centre: Pair; half: Pair } {
+  if (shape.kind === 'path') {
+    const [xs, ys] = [shape.points.map((p) => p.at[0]), shape.points.map((p) => p.at[1])];
+    const [l, r, t, b] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+    return { centre: [(l + r) / 2, (t + b) / 2], half: [Math.max(1e-4, (r - l) / 2), Math.max(1e-4, (b - t) / 2)] };
+  }
+  const [a, b] = shape.radii;
+  const [c, s] = [Math.cos((shape.turn * Math.PI) / 180), Math.sin((shape.turn * Math.PI) / 180)];
+  const half: Pair = shape.kind === 'ellipse' ? [Math.hypot(a * c, b * s), Math.hypot(a * s, b * c)] : [Math.abs(a * c) + Math.abs(b * s), Math.abs(a * s) + Math.abs(b * c)];
+  return { centre: shape.centre, half: [Math.max(1e-4, half[0]), Math.max(1e-4, half[1])] };
+}
+
 export const roundedPoint = (p: PathPoint): PathPoint => ({ at: roundedPair(p.at), in: roundedPair(p.in), out: roundedPair(p.out) });
 
 export function movedPoint(p: PathPoint, how: (q: Pair) => Pair): PathPoint {

@@ -1,42 +1,184 @@
-import type { Kind, MaybeKeyed, Touch } from '../api/types';
+import { between } from './shapes';
+import type { Kind, MaybeKeyed, NumberKey, Touch } from '../api/types';
 
-/** How each kind of touch is shown: its words and how its numbers are written. What they may be comes from the server. */
-export interface Control { name: string; label: string; digits: number; sign?: boolean; scale?: number; unit?: string; more?: boolean }
+/** How each kind of touch is shown: its words and controls. What its settings may be comes from the server. */
+export interface RulerControl { type: 'ruler'; name: string; label: string; digits: number; sign?: boolean; scale?: number; unit?: string; more?: boolean }
+export interface ChoiceControl { type: 'choice'; name: string; label: string; words: Record<string, string>; more?: boolean }
+export interface EditorControl { type: 'curves' | 'hues' | 'balance' | 'hue' | 'cube' | 'footage' | 'cdl' | 'grey' | 'target' | 'whites' | 'cover'; name: string; more?: boolean }
+export type Control = RulerControl | ChoiceControl | EditorControl;
 
-const stops = { digits: 2, sign: true, unit: 'st' };
-const plain = { digits: 2 };
+type Look = Omit<RulerControl, 'type' | 'name' | 'label'>;
+const ruler = (name: string, label: string, look: Look): RulerControl => ({ type: 'ruler', name, label, ...look });
+const further = (control: RulerControl): RulerControl => ({ ...control, more: true });
+const stops: Look = { digits: 2, sign: true, unit: 'st' };
+const plain: Look = { digits: 2 };
+const share: Look = { digits: 0, scale: 100, unit: '%' };
+const signed: Look = { ...share, sign: true };
+/** Shares of the picture's height. */
+const heights: Look = { digits: 2, scale: 100, unit: '%' };
 
-export const TOUCHES: Record<string, { label: string; controls: Control[] }> = {
-  exposure: { label: 'Exposure', controls: [{ name: 'stops', label: 'Light', ...stops }] },
+export interface TouchWords { label: string; controls: Control[]; more?: string }
+
+export const TOUCHES: Record<string, TouchWords> = {
+  exposure: { label: 'Exposure', controls: [ruler('stops', 'Light', stops)] },
   tone: {
     label: 'Tone',
+    more: 'Zones and pivot',
     controls: [
-      { name: 'lift', label: 'Lift', digits: 3, sign: true },
-      { name: 'gamma', label: 'Gamma', ...plain },
-      { name: 'gain', label: 'Gain', ...plain },
-      { name: 'contrast', label: 'Contrast', ...plain },
-      { name: 'pivot', label: 'Pivot', ...plain, more: true },
-      { name: 'blacks', label: 'Blacks', ...stops, more: true },
-      { name: 'shadows', label: 'Shadows', ...stops, more: true },
-      { name: 'highlights', label: 'Highlights', ...stops, more: true },
-      { name: 'whites', label: 'Whites', ...stops, more: true },
+      ruler('lift', 'Lift', { digits: 3, sign: true }),
+      ruler('gamma', 'Gamma', plain),
+      ruler('gain', 'Gain', plain),
+      ruler('contrast', 'Contrast', plain),
+      further(ruler('pivot', 'Pivot', plain)),
+      further(ruler('blacks', 'Blacks', stops)),
+      further(ruler('shadows', 'Shadows', stops)),
+      further(ruler('highlights', 'Highlights', stops)),
+      further(ruler('whites', 'Whites', stops)),
+      further(ruler('calm', 'Calm', heights)),
     ],
   },
   colour: {
     label: 'Colour',
     controls: [
-      { name: 'temperature', label: 'Temperature', digits: 0, sign: true, unit: 'mired' },
-      { name: 'tint', label: 'Tint', digits: 1, sign: true },
-      { name: 'saturation', label: 'Saturation', digits: 0, scale: 100, unit: '%' },
+      ruler('temperature', 'Temperature', { digits: 0, sign: true, unit: 'mired' }),
+      ruler('tint', 'Tint', { digits: 1, sign: true }),
+      ruler('saturation', 'Saturation', share),
+      { type: 'grey', name: 'grey' },
     ],
   },
+  cdl: { label: 'Decision list', controls: [{ type: 'cdl', name: 'cdl' }, ruler('saturation', 'Saturation', plain)] },
+  balance: { label: 'Balance', controls: [{ type: 'balance', name: 'balance' }] },
+  curves: { label: 'Curves', controls: [{ type: 'curves', name: 'curves' }] },
+  hues: { label: 'Hues', controls: [{ type: 'hues', name: 'hues' }] },
+  sidelight: {
+    label: 'Sidelight',
+    controls: [
+      ruler('stops', 'Light', stops),
+      ruler('direction', 'From', { digits: 0, sign: true, unit: '°' }),
+      ruler('position', 'Place', signed),
+      ruler('width', 'Width', share),
+      ruler('softness', 'Softness', share),
+    ],
+  },
+  even: {
+    label: 'Even skin',
+    more: 'Face width',
+    controls: [
+      ruler('tone', 'Tone', share),
+      ruler('redness', 'Redness', share),
+      ruler('shine', 'Shine', share),
+      ruler('pores', 'Pores', signed),
+      ruler('lines', 'Lines', signed),
+      ruler('blotches', 'Blotches', signed),
+      further(ruler('width', 'Face width', { ...heights, digits: 0 })),
+    ],
+  },
+  whiten: {
+    label: 'Whiten',
+    more: 'What is a tooth',
+    controls: [
+      ruler('yellow', 'Yellow out', share),
+      ruler('lift', 'Lighter', { digits: 1, scale: 100, unit: '%' }),
+      ruler('ceiling', 'Ceiling', { digits: 0, scale: 100 }),
+      { type: 'whites', name: 'whites' },
+      further(ruler('clean', 'Clean', { digits: 3, sign: true })),
+      further(ruler('gums', 'Gums from', { digits: 3, sign: true })),
+      further(ruler('dark', 'Dark until', share)),
+    ],
+  },
+  iris: {
+    label: 'Iris',
+    more: 'Blend and pupil',
+    controls: [
+      { type: 'hue', name: 'hue' },
+      ruler('strength', 'Strength', share),
+      ruler('chroma', 'Chroma', { digits: 3 }),
+      ruler('light', 'Light', { digits: 1, scale: 100, sign: true, unit: '%' }),
+      ruler('contrast', 'Contrast', signed),
+      ruler('ring', 'Dark ring', share),
+      { type: 'choice', name: 'blend', label: 'Blend', words: { tint: 'Tint', overlay: 'Overlay', 'soft-light': 'Soft light', colour: 'Colour' }, more: true },
+      further(ruler('pupil', 'Pupil', share)),
+    ],
+  },
+  conceal: {
+    label: 'Conceal',
+    more: 'Fit',
+    controls: [
+      ruler('offsetX', 'Across', { ...heights, sign: true }),
+      ruler('offsetY', 'Down', { ...heights, sign: true }),
+      { type: 'cover', name: 'cover' },
+      ruler('limit', 'Spot only', share),
+      further(ruler('fit', 'Fit', share)),
+    ],
+  },
+  match: {
+    label: 'Match',
+    more: 'Target by number',
+    controls: [
+      ruler('colour', 'Colour', share),
+      ruler('light', 'Lightness', share),
+      { type: 'target', name: 'target' },
+      further(ruler('targetL', 'Target L', { digits: 3 })),
+      further(ruler('targetA', 'Target a', { digits: 3, sign: true })),
+      further(ruler('targetB', 'Target b', { digits: 3, sign: true })),
+    ],
+  },
+  grain: { label: 'Grain', controls: [ruler('level', 'Level', share)] },
+  blur: { label: 'Blur', controls: [ruler('radius', 'Radius', heights)] },
+  sharpen: { label: 'Sharpen', controls: [ruler('strength', 'Strength', share), ruler('radius', 'Radius', heights), ruler('threshold', 'Threshold', { digits: 3 })] },
+  glow: { label: 'Glow', controls: [ruler('intensity', 'Intensity', share), ruler('radius', 'Radius', heights), ruler('threshold', 'Threshold', share)] },
+  lut: { label: 'Look-up table', controls: [{ type: 'cube', name: 'file' }] },
+  insert: {
+    label: 'Insert',
+    controls: [
+      { type: 'footage', name: 'file' },
+      ruler('first', 'Shifted', { digits: 0, sign: true, unit: 'frames' }),
+      ruler('scale', 'Scale', share),
+      ruler('moveX', 'Across', { ...heights, sign: true }),
+      ruler('moveY', 'Down', { ...heights, sign: true }),
+      { type: 'choice', name: 'ride', label: 'Goes with', words: { frame: 'the frame', area: 'the area' } },
+    ],
+  },
+  legal: { label: 'Legal levels', controls: [ruler('knee', 'Knee', { digits: 1, scale: 100, unit: '%' })] },
 };
 
 export const labelOf = (kind: string): string => TOUCHES[kind]?.label ?? kind;
 
-export const valueOf = (v: MaybeKeyed): number => (typeof v === 'number' ? v : v.value);
+/** A number as it is on a frame. */
+export function valueAt(v: MaybeKeyed, frame: number): number {
+  if (typeof v === 'number') return v;
+  const found = between(v.keys, frame);
+  if (!found) return v.value;
+  const [a, b, t] = found;
+  return a.value + (b.value - a.value) * t;
+}
+
+/** A number set on a frame: where it is keyed, by a keyframe there. */
+export function withValue(v: MaybeKeyed, frame: number, value: number): MaybeKeyed {
+  return typeof v === 'number' ? value : { ...v, keys: sorted([...v.keys.filter((k) => k.frame !== frame), { frame, value, ease: v.keys.find((k) => k.frame === frame)?.ease ?? 'smooth' }]) };
+}
+
+/** With a keyframe on a frame, or without the one there; a number without any is plain again. */
+export function toggledKey(v: MaybeKeyed, frame: number): MaybeKeyed {
+  const value = valueAt(v, frame);
+  if (typeof v === 'number') return { value: v, keys: [{ frame, value, ease: 'smooth' }] };
+  const keys = v.keys.some((k) => k.frame === frame) ? v.keys.filter((k) => k.frame !== frame) : sorted([...v.keys, { frame, value, ease: 'smooth' }]);
+  return keys.length === 0 ? value : { ...v, keys };
+}
+
+export type KeyMark = 'none' | 'here' | 'elsewhere';
+export function markOf(v: MaybeKeyed, frame: number): KeyMark {
+  if (typeof v === 'number') return 'none';
+  return v.keys.some((k) => k.frame === frame) ? 'here' : 'elsewhere';
+}
+
+const sorted = (keys: NumberKey[]): NumberKey[] => keys.sort((a, b) => a.frame - b.frame);
 
 /** A touch that changes nothing yet. */
 export function neutral(kind: Kind, id: string, side?: 'inside' | 'outside'): Touch {
-  return { id, kind: kind.name, ...(side ? { side } : {}), on: true, amount: 1, ...Object.fromEntries(kind.parameters.map((p) => [p.name, p.neutral])) };
+  return { id, kind: kind.name, ...(side ? { side } : {}), on: true, amount: 1, ...Object.fromEntries(kind.parameters.map((p) => [p.name, structuredClone(p.neutral)])) };
 }
+
+const CLIPBOARD = 'touches';
+export const copyTouches = (touches: Touch[]): void => localStorage.setItem(CLIPBOARD, JSON.stringify(touches));
+export const copiedTouches = (): Touch[] => JSON.parse(localStorage.getItem(CLIPBOARD) ?? '[]') as Touch[];

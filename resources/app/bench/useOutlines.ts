@@ -107,7 +107,7 @@ export function useOutlines(shotId: number, store: RecipeStore, motions: MotionS
 
   function drawn(drawing: Drawing): void {
     tool.value = null;
-    if (!area.value || drawing.kind === 'spot') return;
+    if (!area.value || drawing.kind === 'spot' || drawing.kind === 'place' || drawing.kind === 'sample') return;
     const m = motions.matrix(area.value.id, playhead.frame.value);
     const back = inverse(m);
     const how: Join = shapes.value.length === 0 ? 'add' : join.value;

@@ -15,9 +15,11 @@ const props = withDefaults(defineProps<{
   digits?: number;
   sign?: boolean;
   scale?: number;
-}>(), { unit: '', digits: 2, sign: false, scale: 1 });
+  /** Whether the value is keyed, and on this frame; left out where it cannot be. */
+  mark?: 'none' | 'here' | 'elsewhere' | null;
+}>(), { unit: '', digits: 2, sign: false, scale: 1, mark: null });
 
-const emit = defineEmits<{ change: [value: number]; commit: [] }>();
+const emit = defineEmits<{ change: [value: number]; commit: []; key: [] }>();
 
 const centred = computed(() => props.neutral > props.least && props.neutral < props.most);
 const toShare = (v: number): number => {
@@ -102,7 +104,9 @@ function take(): void {
 
 <template>
   <div class="ruler">
-    <span class="label">{{ label }}</span>
+    <span class="label" :title="label">{{ label }}</span>
+    <button v-if="mark !== null" type="button" class="plain notch-key" :class="mark" :aria-label="mark === 'here' ? `${label}: take the keyframe here away` : `${label}: keyframe here`" :aria-pressed="mark === 'here'" @click="emit('key')"></button>
+    <i v-else></i>
     <div
       class="track"
       role="slider"
@@ -136,8 +140,8 @@ function take(): void {
 <style scoped>
 .ruler {
   display: grid;
-  grid-template-columns: 78px minmax(0, 1fr) 70px;
-  gap: 10px;
+  grid-template-columns: 74px 10px minmax(0, 1fr) 72px;
+  gap: 6px;
   align-items: center;
   height: 26px;
 }
@@ -147,6 +151,38 @@ function take(): void {
   color: var(--t2);
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+
+.notch-key {
+  width: 10px;
+  height: 18px;
+  opacity: 0;
+}
+
+.notch-key::before {
+  display: block;
+  width: 0;
+  height: 0;
+  border: 4px solid transparent;
+  border-top: 7px solid var(--t3);
+  border-bottom: 0;
+  content: '';
+}
+
+.notch-key.here,
+.notch-key.elsewhere,
+.notch-key:focus-visible,
+.ruler:hover .notch-key {
+  opacity: 1;
+}
+
+.notch-key.here::before {
+  border-top-color: var(--t1);
+}
+
+.notch-key.elsewhere::before {
+  border-top-color: var(--t2);
+  border-top-width: 3px;
 }
 
 .track {

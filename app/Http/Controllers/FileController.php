@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Models\Shot;
+use App\Treatment\AssetFiles;
+use App\Treatment\Recipes;
+use Cossel\Core\Colour\CdlFile;
+use Cossel\Core\Colour\Cube;
+use Cossel\Core\Touch\Cdl;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Http\Response;
+use Illuminate\Support\Str;
+
+/** Files that touches come from and go to: look-up tables and colour decision lists. */
+final class FileController
+{
+    public function cube(Request $request, AssetFiles $assets): JsonResponse
+    {
+        $text = $request->validate(['text' => ['required', 'string', 'max:16000000']])['text'];
+
+        return new JsonResponse(['sha256' => $assets->keepCube($text), 'title' => Cube::parse($text)->title]);
+    }
+
+    /** The corrections of a .cc, .ccc or .cdl file as settings of touches. */
+    public function readCdl(Request $request): JsonResponse
+    {
+        $text = $request->validate(['text' => ['required', 'string', 'max:2000000']])['text'];
+
+        return new JsonResponse(['corrections' => array_map(static function (array $found): array {
+            $settings = ['saturation' => $found['saturation']];
+            foreach (['slope', 'offset', 'power'] as $name) {
+                foreach (Cdl::CHANNELS as $c => $channel) {
+                    $settings[$name . $channel] = $found[$name][$c];
+                }
+            }
+
+            return ['id' => $found['id'], 'settings' => $settings];
+        }, CdlFile::read($text))]);
+    }
+
+    public function writeCdl(Request $request, Shot $shot, string $touch, string $form, Recipes $recipes): Response
+    {
+        $frame = (int) $request->validate(['frame' => ['required', 'integer', "between:{$shot->from},{$shot->to}"]])['frame'];
+        $found = $recipes->recipe($shot)->touch($touch);
+        abort_unless($found->kind instanceof Cdl, 422, 'Only a colour decision list can be written as one.');
+        $values = $found->values($frame);
+        $triple = static fn(string $name): array => array_map(static fn(string $channel): float => $values[$name . $channel], Cdl::CHANNELS);
+        $name = Str::slug("{$shot->name} {$touch}", '_');
+
+        return new Response(CdlFile::write($form, $name, $triple('slope'), $triple('offset'), $triple('power'), $values['saturation']), 200, ['Content-Type' => 'application/xml', 'Content-Disposition' => "attachment; filename=\"{$name}.{$form}\""]);
+    }
+}

@@ -1,0 +1,172 @@
+<script setup lang="ts">
+/**
+ * Curves through points that are dragged, with the area's levels behind them. Click adds a point, double-click or dragging
+ * it out takes it away. The line drawn is the server's curve in shape: straight pieces between the points would mislead,
+ * so it uses the same monotone cubic.
+ */
+import { computed, ref } from 'vue';
+import type { AreaColours, Pair } from '../api/types';
+import { monotone } from './spline';
+
+export type CurveName = 'luma' | 'red' | 'green' | 'blue';
+const props = defineProps<{ curves: Record<CurveName, Pair[]>; colours: AreaColours | null }>();
+const emit = defineEmits<{ change: [name: CurveName, points: Pair[]]; commit: [] }>();
+
+const NAMES: { value: CurveName; label: string }[] = [
+  { value: 'luma', label: 'Luma' },
+  { value: 'red', label: 'Red' },
+  { value: 'green', label: 'Green' },
+  { value: 'blue', label: 'Blue' },
+];
+const W = 320;
+const H = 168;
+const ENDS: Pair[] = [[0, 0], [1, 1]];
+const name = ref<CurveName>('luma');
+const box = ref<SVGElement>();
+const points = computed<Pair[]>(() => (props.curves[name.value].length ? props.curves[name.value] : ENDS));
+const line = computed(() => {
+  const curve = monotone(points.value);
+  return Array.from({ length: 81 }, (_, i) => `${((i / 80) * W).toFixed(1)} ${(H - Math.min(1.02, Math.max(-0.02, curve(i / 80))) * H).toFixed(1)}`).join('L');
+});
+const levels = computed(() => {
+  const counts = props.colours?.levels[name.value];
+  if (!counts) return '';
+  const peak = Math.max(1, ...counts.slice(1, -1));
+  return `M0 ${H}` + counts.map((n, i) => `L${((i + 0.5) / counts.length) * W} ${H - Math.min(1, n / peak) * 0.85 * H}`).join('') + `L${W} ${H}Z`;
+});
+
+const at = (e: PointerEvent): Pair => {
+  const r = (box.value as SVGElement).getBoundingClientRect();
+  return [Math.min(1, Math.max(0, (e.clientX - r.left) / r.width)), 1 - (e.clientY - r.top) / r.height];
+};
+const round = (v: number): number => Math.round(Math.min(1, Math.max(0, v)) * 1e4) / 1e4;
+
+function put(list: Pair[], index: number, p: Pair): Pair[] {
+  const low = index === 0 ? 0 : (list[index - 1] as Pair)[0] + 0.01;
+  const high = index === list.length - 1 ? 1 : (list[index + 1] as Pair)[0] - 0.01;
+  return list.map((q, i) => (i === index ? [round(Math.min(high, Math.max(low, p[0]))), round(p[1])] : q));
+}
+
+function down(e: PointerEvent): void {
+  if (e.button !== 0) return;
+  const target = e.currentTarget as Element;
+  const p = at(e);
+  let list = points.value.map((q) => [...q] as Pair);
+  const r = (box.value as SVGElement).getBoundingClientRect();
+  let index = list.findIndex((q) => Math.hypot((q[0] - p[0]) * r.width, (q[1] - p[1]) * r.height) < 11);
+  if (index < 0) {
+    if (list.length >= 32) return;
+    list = [...list, [round(p[0]), round(p[1])] as Pair].sort((a, b) => a[0] - b[0]);
+    index = list.findIndex((q) => q[0] === round(p[0]));
+    list = put(list, index, p);
+    emit('change', name.value, list);
+  }
+  target.setPointerCapture(e.pointerId);
+  const move = (m: Event): void => {
+    const q = at(m as PointerEvent);
+    const out = q[1] < -0.25 || q[1] > 1.25;
+    const next = out && list.length > 2 ? list.filter((_, i) => i !== index) : put(list, index, q);
+    emit('change', name.value, next);
+  };
+  const up = (): void => {
+    target.removeEventListener('pointermove', move);
+    target.removeEventListener('pointerup', up);
+    target.removeEventListener('pointercancel', up);
+    emit('commit');
+  };
+  target.addEventListener('pointermove', move);
+  target.addEventListener('pointerup', up);
+  target.addEventListener('pointercancel', up);
+}
+
+function remove(index: number): void {
+  if (points.value.length <= 2) return;
+  emit('change', name.value, points.value.filter((_, i) => i !== index));
+  emit('commit');
+}
+function clear(): void {
+  emit('change', name.value, []);
+  emit('commit');
+}
+function nudge(index: number, dx: number, dy: number): void {
+  const p = points.value[index] as Pair;
+  emit('change', name.value, put(points.value, index, [p[0] + dx, p[1] + dy]));
+  emit('commit');
+}
+</script>
+
+<template>
+  <div class="curves">
+    <div class="row">
+      <span class="pills" role="group" aria-label="Curve"><button v-for="n in NAMES" :key="n.value" type="button" :aria-pressed="name === n.value" @click="name = n.value">{{ n.label }}<sup v-if="curves[n.value].length">•</sup></button></span>
+      <span class="grow"></span>
+      <button type="button" class="plain dim" :disabled="curves[name].length === 0" @click="clear">Straight</button>
+    </div>
+    <svg ref="box" :viewBox="`0 0 ${W} ${H}`" preserveAspectRatio="none" :aria-label="`${name} curve`" data-curve @pointerdown="down">
+      <path class="levels" :d="levels" />
+      <path class="grid" :d="[0.25, 0.5, 0.75].map((v) => `M${v * W} 0V${H}M0 ${v * H}H${W}`).join('')" />
+      <path class="straight" :d="`M0 ${H}L${W} 0`" />
+      <path class="line" :d="`M${line}`" />
+      <g v-for="(p, i) in points" :key="i" tabindex="0" role="slider" :aria-label="`Point ${i + 1}`" :aria-valuenow="p[1]" :transform="`translate(${p[0] * W} ${H - p[1] * H})`" @dblclick.stop="remove(i)" @keydown.delete.prevent.stop="remove(i)" @keydown.left.prevent="nudge(i, -0.01, 0)" @keydown.right.prevent="nudge(i, 0.01, 0)" @keydown.up.prevent="nudge(i, 0, 0.01)" @keydown.down.prevent="nudge(i, 0, -0.01)"><path class="mark" d="M-4 -4L4 4M-4 4L4 -4" /></g>
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  align-items: center;
+  padding: 2px 0 6px;
+}
+
+sup {
+  line-height: 0;
+}
+
+.pills button {
+  padding: 1px 8px;
+  font-size: 12px;
+}
+
+svg {
+  display: block;
+  overflow: visible;
+  width: 100%;
+  height: 168px;
+  background: #191919;
+  cursor: crosshair;
+  touch-action: none;
+}
+
+.levels {
+  fill: #303030;
+}
+
+.grid,
+.straight {
+  fill: none;
+  stroke: #3a3a3a;
+  vector-effect: non-scaling-stroke;
+}
+
+.straight {
+  stroke-dasharray: 2 4;
+}
+
+.line {
+  fill: none;
+  stroke: var(--t1);
+  stroke-width: 1.4;
+  vector-effect: non-scaling-stroke;
+}
+
+.mark {
+  stroke: #fff;
+  stroke-width: 1.6;
+  vector-effect: non-scaling-stroke;
+}
+
+.plain:disabled {
+  visibility: hidden;
+}
+</style>

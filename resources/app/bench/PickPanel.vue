@@ -1,0 +1,130 @@
+<script setup lang="ts">
+/** The pick: sampled on the picture, set by ranges on bands, cleaned and softened. */
+import { computed } from 'vue';
+import type { Area, ColourPick, Triple, View } from '../api/types';
+import RulerSlider from '../widgets/RulerSlider.vue';
+import RangeBand from './RangeBand.vue';
+import { useBench } from './context';
+
+export type Sampling = 'take' | 'leave';
+const props = defineProps<{ area: Area; sampling: Sampling | null; view: View; weak: number[] }>();
+const emit = defineEmits<{ sample: [how: Sampling]; follow: [on: boolean]; view: [view: View]; go: [frame: number]; dragging: [on: boolean] }>();
+
+const bench = useBench();
+const pick = computed(() => props.area.pick);
+/** How far the lightness has moved from where the ranges were set. */
+const shift = computed(() => (pick.value?.follow != null && bench.colours.value ? bench.colours.value.mean[0] - pick.value.follow : 0));
+const HUES = `linear-gradient(90deg, ${Array.from({ length: 25 }, (_, i) => `oklch(0.62 0.09 ${i * 15})`).join(', ')})`;
+const VIEWS: { value: View; label: string }[] = [{ value: 'result', label: 'Picture' }, { value: 'matte', label: 'Matte' }, { value: 'picked', label: 'Picked over grey' }];
+const chip = ([r, g, b]: Triple): string => `rgb(${[r, g, b].map((v) => Math.round(Math.min(1, Math.max(0, v)) * 255)).join(' ')})`;
+
+function edit(change: (own: ColourPick) => void): void {
+  emit('dragging', true);
+  bench.store.edit((recipe) => {
+    const own = recipe.areas.find((a) => a.id === props.area.id);
+    if (own?.pick) change(own.pick);
+  });
+}
+function commit(what: string): void {
+  emit('dragging', false);
+  void bench.store.commit(`${props.area.name}, pick: ${what}`);
+}
+function range(name: 'hue' | 'chroma' | 'light', value: Triple): void {
+  edit((own) => (own[name] = value));
+}
+function begin(): void {
+  void bench.store.change(`${props.area.name}: pick`, props.area.id, (a) => (a.pick = { space: 'oklch', samples: [], hue: [0, 360, 0], chroma: [0, 0.5, 0], light: [0, 1.5, 0], follow: null, clean: { specks: 0, holes: 0 }, blur: 0, invert: false }));
+}
+function clear(): void {
+  void bench.store.change(`${props.area.name}: no pick`, props.area.id, (a) => (a.pick = null));
+}
+function drop(index: number): void {
+  edit((own) => own.samples.splice(index, 1));
+  commit('sample away');
+}
+</script>
+
+<template>
+  <div class="panel">
+    <p v-if="!pick" class="dim">{{ area.outline.shapes.length ? 'Everything inside the outline is treated.' : 'Without an outline the pick takes from the whole frame.' }} Sample the picture to take only some colours.</p>
+    <div class="acts">
+      <button type="button" class="btn small" :class="{ main: sampling === 'take' }" :aria-pressed="sampling === 'take'" @click="emit('sample', 'take')">Sample +</button>
+      <button type="button" class="btn small" :class="{ main: sampling === 'leave' }" :aria-pressed="sampling === 'leave'" :disabled="!pick" @click="emit('sample', 'leave')">Sample −</button>
+      <button v-if="!pick" type="button" class="btn small quiet" @click="begin">By ranges</button>
+      <template v-else>
+        <span class="grow"></span>
+        <span class="pills" role="group" aria-label="View"><button v-for="v in VIEWS" :key="v.value" type="button" :aria-pressed="view === v.value" @click="emit('view', v.value)">{{ v.label }}</button></span>
+      </template>
+    </div>
+    <template v-if="pick">
+      <div v-if="pick.samples.length" class="samples" role="group" aria-label="Samples">
+        <span v-for="(s, i) in pick.samples" :key="i" class="sample">
+          <button type="button" class="plain chip" :style="{ background: chip(s.rgb) }" :aria-label="`Sample ${s.sign} of frame ${s.frame}; go there`" @click="emit('go', s.frame)">{{ s.sign }}</button>
+          <button type="button" class="plain away" aria-label="Take this sample away" @click="drop(i)">×</button>
+        </span>
+      </div>
+      <RangeBand label="Hue" :range="pick.hue" :most="360" round :shares="bench.colours.value?.shares.hue ?? null" :digits="0" unit="°" :colours="HUES" @change="range('hue', $event)" @commit="commit('hue')" />
+      <RangeBand label="Chroma" :range="pick.chroma" :most="0.3" :shares="bench.colours.value?.shares.chroma ?? null" :digits="3" @change="range('chroma', $event)" @commit="commit('chroma')" />
+      <RangeBand label="Lightness" :range="pick.light" :most="1" :shift="shift" :shares="bench.colours.value?.shares.light ?? null" :digits="0" :scale="100" unit=" %" @change="range('light', $event)" @commit="commit('lightness')" />
+      <label class="tick"><input type="checkbox" :checked="pick.follow !== null" @change="emit('follow', pick.follow === null)"> Lightness follows the area’s mean<span v-if="pick.follow !== null" class="mono dim"> {{ shift >= 0 ? '+' : '−' }}{{ Math.abs(shift * 100).toFixed(0) }} here</span></label>
+      <RulerSlider label="Specks" :value="pick.clean.specks" :least="0" :most="0.05" :neutral="0" :digits="1" :scale="100" unit="%" @change="edit((p) => (p.clean.specks = $event))" @commit="commit('specks')" />
+      <RulerSlider label="Holes" :value="pick.clean.holes" :least="0" :most="0.05" :neutral="0" :digits="1" :scale="100" unit="%" @change="edit((p) => (p.clean.holes = $event))" @commit="commit('holes')" />
+      <RulerSlider label="Blur" :value="pick.blur" :least="0" :most="0.05" :neutral="0" :digits="2" :scale="100" unit="%" @change="edit((p) => (p.blur = $event))" @commit="commit('blur')" />
+      <div class="acts">
+        <label class="tick"><input type="checkbox" :checked="pick.invert" @change="edit((p) => (p.invert = !p.invert)); commit('invert')"> Invert</label>
+        <span class="grow"></span>
+        <button v-if="weak.length" type="button" class="btn small" @click="emit('go', weak[0] as number); emit('sample', 'take')">Sample on weak frame {{ weak[0] }}</button>
+        <button type="button" class="btn small quiet" @click="clear">Remove the pick</button>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.panel {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 4px;
+  padding: 0 16px 12px;
+}
+
+.acts,
+.samples {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+  padding: 2px 0;
+}
+
+.pills button {
+  padding: 0 7px;
+  font-size: 11px;
+}
+
+.sample {
+  display: flex;
+  align-items: center;
+}
+
+.chip {
+  width: 20px;
+  height: 20px;
+  color: #fff;
+  font-weight: 700;
+  line-height: 20px;
+  text-align: center;
+  text-shadow: 0 0 2px #000;
+}
+
+.away {
+  padding: 0 3px;
+  color: var(--t3);
+}
+
+.tick {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+</style>
