@@ -156,7 +156,8 @@ final class TreatReport
         $section = 'spots of gh040_skin, covering alone';
         $shot = 'gh040_skin';
         $only = static fn(array $document): array => [...$document, 'finish' => [], 'areas' => array_map(static fn(array $a): array => str_starts_with($a['id'], 'spot') ? $a : [...$a, 'touches' => []], $document['areas'])];
-        [$off, $texture, $before_, $over, $calm] = [[], [], [], [], []];
+        $off = ['before' => [], 'after' => []];
+        $texture = $over = $calm = [];
         foreach (range(0, 83, 2) as $number) {
             [$before, $after] = $this->seen($shot, $number, $only);
             foreach ($this->shots[$shot][3][$number]['blemishes'] as $k => $spot) {
@@ -164,12 +165,11 @@ final class TreatReport
                     continue;
                 }
                 [$inside, $ring] = [self::disc($spot, 0, 1), self::disc($spot, 1.8, 2.8)];
-                foreach ([[&$before_, $before], [&$off, $after]] as [&$list, $planes]) {
+                foreach (['before' => $before, 'after' => $after] as $when => $planes) {
                     [$l, $spread] = self::levels($planes, $ring);
                     [$m] = self::levels($planes, $inside);
-                    $list[$k][] = max(array_map(static fn(int $c): float => abs($m[$c] - $l[$c]) / $spread[$c], [0, 1, 2]));
+                    $off[$when][$k][] = max(array_map(static fn(int $c): float => abs($m[$c] - $l[$c]) / $spread[$c], [0, 1, 2]));
                 }
-                unset($list);
                 $texture[$k][] = self::grainOf($after, $inside) / self::grainOf($after, $ring);
                 $over[$k][] = self::levels($after, $inside)[0][0] - self::levels($after, $ring)[0][0];
                 // Skin beside it, seen the same way: as far away as their rings do not touch the spot.
@@ -179,9 +179,9 @@ final class TreatReport
                 }
             }
         }
-        foreach ($off as $k => $list) {
+        foreach ($off['after'] as $k => $list) {
             $name = 'spot ' . ($k + 1) . sprintf(' (radius %.0f px)', $this->shots[$shot][3][20]['blemishes'][$k]['r']);
-            yield [$section, "{$name}: off the ring, in its own spreads, worst channel, mean and worst frame", sprintf('%.2f, %.2f (before %.2f)', array_sum($list) / count($list), max($list), array_sum($before_[$k]) / count($before_[$k])), '1.0'];
+            yield [$section, "{$name}: off the ring, in its own spreads, worst channel, mean and worst frame", sprintf('%.2f, %.2f (before %.2f)', array_sum($list) / count($list), max($list), array_sum($off['before'][$k]) / count($off['before'][$k])), '1.0'];
             yield [$section, "{$name}: its grain over that of the ring, mean", sprintf('%.2f', array_sum($texture[$k]) / count($texture[$k])), '0.85 to 1.15'];
             yield [$section, "{$name}: change from frame to frame of its L against its ring, over that of four places beside it", sprintf('%.2f', self::flicker($over[$k]) * 4 / array_sum(array_map(self::flicker(...), $calm[$k]))), '1.0'];
         }

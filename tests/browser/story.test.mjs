@@ -162,6 +162,8 @@ test('touches inside and outside change the picture where they should', async ()
 
 test('dragging a slider shows the change before it is let go', async () => {
   const track = page.locator('[data-touch="exposure"] .track').first();
+  await track.scrollIntoViewIfNeeded();
+  await until(async () => (await page.locator('.redoing').count()) === 0);
   const box = await track.boundingBox();
   const before = await shown([1.2, 0.5]);
   await page.mouse.move(box.x + box.width * 0.62, box.y + 8);

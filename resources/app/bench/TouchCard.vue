@@ -8,7 +8,7 @@ import { useBench } from './context';
 import { TOUCHES, labelOf, markOf, toggledKey, valueAt, withValue } from './touches';
 
 const props = defineProps<{ touch: Touch; kind: Kind | undefined; first: boolean; last: boolean }>();
-const emit = defineEmits<{ change: [change: Partial<Touch>]; commit: [label: string]; remove: []; move: [by: number]; copy: []; without: [on: boolean] }>();
+const emit = defineEmits<{ change: [change: Partial<Touch>]; commit: [label: string]; remove: []; move: [by: number]; copy: []; without: [on: boolean]; grab: [event: PointerEvent] }>();
 
 const bench = useBench();
 const open = ref(true);
@@ -45,7 +45,7 @@ function hold(e: PointerEvent): void {
 <template>
   <article class="touch" :class="{ off: !touch.on }" :data-touch="touch.kind">
     <header>
-      <span class="grip" draggable="true" title="Drag to another place" data-grip @dragstart="$event.dataTransfer?.setData('text/x-touch', touch.id)">⁝</span>
+      <span class="grip" title="Drag to another place" data-grip @pointerdown="emit('grab', $event)">⁝</span>
       <SmallSwitch :on="touch.on" :label="`${label} on`" @toggle="toggleOn" />
       <button type="button" class="plain title" :aria-expanded="open" @click="open = !open">{{ label }}</button>
       <button v-if="touch.side && !kind?.inArea" type="button" class="plain side" :aria-label="`Acts ${touch.side}; change`" @click="toggleSide">{{ touch.side }}</button>
@@ -86,6 +86,7 @@ header {
   color: var(--t3);
   text-align: center;
   cursor: grab;
+  touch-action: none;
 }
 
 .title {

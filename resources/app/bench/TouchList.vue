@@ -14,7 +14,9 @@ const { say } = useNotices();
 const list = computed(() => (props.store.recipe.value ? props.touches(props.store.recipe.value) : []));
 const choosing = ref(false);
 const starting = ref(false);
+/** Where the card that is being dragged would go. */
 const over = ref<number | null>(null);
+const root = ref<HTMLElement>();
 const allowed = (kind: Kind): boolean => (kind.last ? props.place === 'finish' && !list.value.some((t) => t.kind === kind.name) : props.place === 'area' || !kind.inArea);
 const offered = computed(() => props.kinds.filter(allowed));
 const sides = computed<('inside' | 'outside' | undefined)[]>(() => (props.place === 'area' ? ['inside', 'outside'] : [undefined]));
@@ -74,21 +76,42 @@ function rearrange(label: string, how: (touches: Touch[]) => void): void {
 function move(index: number, by: number): void {
   rearrange('order', (touches) => touches.splice(index + by, 0, ...touches.splice(index, 1)));
 }
-function drop(e: DragEvent, index: number): void {
-  over.value = null;
-  const from = list.value.findIndex((t) => t.id === e.dataTransfer?.getData('text/x-touch'));
-  if (from < 0 || from === index) return;
-  rearrange('order', (touches) => touches.splice(index, 0, ...touches.splice(from, 1)));
+/** A card is dragged by its grip; it goes where it is let go. */
+function grab(e: PointerEvent, from: number): void {
+  if (e.button !== 0) return;
+  e.preventDefault();
+  const grip = e.currentTarget as HTMLElement | null ?? (e.target as HTMLElement);
+  grip.setPointerCapture(e.pointerId);
+  const move = (m: PointerEvent): void => {
+    const slots = [...(root.value?.querySelectorAll('.slot') ?? [])].map((slot) => slot.getBoundingClientRect());
+    const at = slots.findIndex((r) => m.clientY < r.bottom);
+    over.value = at < 0 ? slots.length - 1 : at;
+    // Near an end the list rolls on.
+    const roll = root.value?.closest('.steps');
+    const box = roll?.getBoundingClientRect();
+    if (roll && box) roll.scrollTop += m.clientY < box.top + 30 ? -14 : m.clientY > box.bottom - 30 ? 14 : 0;
+  };
+  const up = (): void => {
+    grip.removeEventListener('pointermove', move);
+    grip.removeEventListener('pointerup', up);
+    grip.removeEventListener('pointercancel', up);
+    const to = over.value;
+    over.value = null;
+    if (to !== null && to !== from) rearrange('order', (touches) => touches.splice(to, 0, ...touches.splice(from, 1)));
+  };
+  grip.addEventListener('pointermove', move);
+  grip.addEventListener('pointerup', up);
+  grip.addEventListener('pointercancel', up);
 }
 </script>
 
 <template>
-  <div class="list">
-    <div v-for="(touch, i) in list" :key="touch.id" class="slot" :class="{ over: over === i }" @dragover.prevent="over = i" @dragleave="over = null" @drop.prevent="drop($event, i)">
+  <div ref="root" class="list">
+    <div v-for="(touch, i) in list" :key="touch.id" class="slot" :class="{ over: over === i }">
       <TouchCard
         :touch="touch" :kind="kinds.find((k) => k.name === touch.kind)" :first="i === 0" :last="i === list.length - 1"
         @change="change(touch, $event)" @commit="commit" @remove="rearrange(`remove ${labelOf(touch.kind).toLowerCase()}`, (touches) => touches.splice(i, 1))" @move="move(i, $event)"
-        @copy="copyTouches([touch]); say(`${labelOf(touch.kind)} copied`, 'Paste it into another area, also in another shot.')" @without="emit('without', $event ? touch.id : null)"
+        @copy="copyTouches([touch]); say(`${labelOf(touch.kind)} copied`, 'Paste it into another area, also in another shot.')" @without="emit('without', $event ? touch.id : null)" @grab="grab($event, i)"
       />
     </div>
     <p v-if="list.length === 0" class="dim hint">{{ hint }}</p>
