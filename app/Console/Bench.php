@@ -56,6 +56,7 @@ final class Bench extends Command
             $frames->prepare($footage, 0, $footage->info->frames() - 1, $height);
         }
         $this->speed($footage, $frames, $pictures, $reader);
+        $this->browser();
         $this->touches($kinds, $frames->frame($footage, 40, 720));
         $this->process($footage);
 
@@ -119,6 +120,23 @@ final class Bench extends Command
                 // Rendering is lazy: going through the bands is the work.
             }
         }
+    }
+
+    /** What the browser sees, where one is installed. */
+    private function browser(): void
+    {
+        $this->components->twoColumnDetail('<options=bold>in the browser, 1280x800, five areas on the shot</>');
+        $process = new Process(['node', base_path('scripts/latency.mjs')], base_path(), timeout: 300);
+        $process->run();
+        $told = json_decode($process->getOutput(), true);
+        if (!is_array($told)) {
+            $this->row('drag latency', 'not measured: ' . (strtok(trim($process->getErrorOutput()), "\n") ?: 'no browser'), '');
+
+            return;
+        }
+        $this->row('drag a control, face-size area, 3 touches, to the picture changed: median, 95 %', "{$told['area'][0]} ms, {$told['area'][1]} ms", '70 ms, 150 ms');
+        $this->row('drag a base control, to the reduced picture changed: median, 95 %', "{$told['base'][0]} ms, {$told['base'][1]} ms", '100 ms');
+        $this->row('open the bench on a shot', "{$told['opened']} ms", '1000 ms');
     }
 
     private function touches(Kinds $kinds, Frame $frame): void

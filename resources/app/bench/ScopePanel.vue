@@ -196,7 +196,8 @@ onBeforeUnmount(() => stop.abort());
 
 header {
   display: flex;
-  gap: 6px;
+  flex-wrap: wrap;
+  gap: 4px 6px;
   min-width: 0;
   align-items: center;
   margin-bottom: 5px;
