@@ -119,7 +119,7 @@ final class ApiTest extends AppTestCase
         self::assertNotSame($plain, $this->postJson("/api/shots/{$this->shot->id}/picture", [...$ask, 'recipe' => $recipe])->getContent());
         self::assertSame($plain, $this->postJson("/api/shots/{$this->shot->id}/picture", $ask)->getContent());
         $this->postJson("/api/shots/{$this->shot->id}/witness", [...$ask, 'recipe' => [...$recipe, 'areas' => [$this->area()]], 'area' => 'face', 'width' => 60])->assertOk();
-        $this->postJson("/api/shots/{$this->shot->id}/waveform", $ask)->assertOk()->assertJsonPath('columns', 48 * 4);
+        $this->postJson("/api/shots/{$this->shot->id}/scope", [...$ask, 'scope' => 'waveform'])->assertOk()->assertJsonPath('columns', 48 * 4);
     }
 
     public function test_an_upload_comes_in_pieces_and_goes_on_after_a_break(): void
