@@ -13,6 +13,7 @@ use App\Http\Controllers\PictureController;
 use App\Http\Controllers\RecipeController;
 use App\Http\Controllers\ShotController;
 use App\Http\Controllers\UploadController;
+use App\Http\Controllers\VersionController;
 use App\Treatment\StartingPoints;
 use Illuminate\Support\Facades\Route;
 
@@ -36,6 +37,8 @@ Route::get('shots/{shot}/recipe', [RecipeController::class, 'show']);
 Route::put('shots/{shot}/recipe', [RecipeController::class, 'update']);
 Route::post('shots/{shot}/undo', [RecipeController::class, 'undo']);
 Route::post('shots/{shot}/redo', [RecipeController::class, 'redo']);
+Route::apiResource('shots.versions', VersionController::class)->except('show')->scoped();
+Route::post('shots/{shot}/versions/{version}/restore', [VersionController::class, 'restore'])->scopeBindings();
 Route::post('shots/{shot}/person', PersonController::class);
 Route::post('shots/{shot}/edge', [OutlineController::class, 'edge']);
 Route::post('svg', [OutlineController::class, 'read']);

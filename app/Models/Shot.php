@@ -26,6 +26,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property Footage|null              $footage
  * @property Collection<int, Delivery> $deliveries
  * @property Collection<int, Follow>   $follows
+ * @property Collection<int, Version>  $versions
  */
 final class Shot extends Model
 {
@@ -51,6 +52,12 @@ final class Shot extends Model
     public function revisions(): HasMany
     {
         return $this->hasMany(Revision::class);
+    }
+
+    /** @return HasMany<Version, $this> */
+    public function versions(): HasMany
+    {
+        return $this->hasMany(Version::class)->orderByDesc('id');
     }
 
     /** @return HasMany<Delivery, $this> */

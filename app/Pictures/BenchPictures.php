@@ -31,8 +31,9 @@ final class BenchPictures
     /**
      * @param array{float, float, float, float}|null $window left, top, right, bottom in picture heights; null for all
      * @param bool                                   $reach  only as far as the area's inside goes
+     * @param int                                    $gain   of a difference
      */
-    public function picture(FootageFile $footage, Recipe $recipe, int $number, View $view, ?Area $area, int $height, ?array $window, bool $reach): Picture
+    public function picture(FootageFile $footage, Recipe $recipe, int $number, View $view, ?Area $area, int $height, ?array $window, bool $reach, int $gain = 1): Picture
     {
         $frame = $this->frames->frame($footage, $number, FrameCache::kept($footage->info, $height));
         $whole = $frame->format->rect();
@@ -51,7 +52,7 @@ final class BenchPictures
         }
         $bytes = $view === View::Matte && $area !== null
             ? Bytes::greyBgrx8($renderer->matte($frame, $area, $number, $rect))
-            : self::bytes($this->veiled($renderer->bands($frame, $number, $rect), $view, $area, $renderer, $frame, $number));
+            : self::bytes($this->veiled($renderer->bands($frame, $number, $rect), $view, $area, $renderer, $frame, $number, $gain));
 
         return new Picture(Jpeg::encode($bytes, $rect->width, $rect->height), $rect, $whole);
     }
@@ -82,7 +83,7 @@ final class BenchPictures
     public static function shown(Recipe $recipe, View $view, ?Area $area): Recipe
     {
         return match ($view) {
-            View::Result, View::Matte, View::Tint, View::Picked => $recipe,
+            View::Result, View::Matte, View::Tint, View::Picked, View::Difference => $recipe,
             View::Original => new Recipe($recipe->source),
             View::Base => new Recipe($recipe->source, $recipe->assets, $recipe->base),
             View::Without => $recipe->withAreas(static fn(Area $a): Area => $a->id === $area?->id ? $a->off() : $a),
@@ -90,15 +91,24 @@ final class BenchPictures
     }
 
     /**
-     * Bands with an area's matte shown: as a light veil, or as the area alone over grey. Other views stay as they are.
+     * Bands with an area's matte shown: as a light veil, or as the area alone over grey; or with what was changed, around mid
+     * grey. Other views stay as they are.
      *
      * @param iterable<Planes> $bands
      *
      * @return iterable<Planes>
      */
-    private function veiled(iterable $bands, View $view, ?Area $area, FrameRenderer $renderer, Frame $frame, int $number): iterable
+    private function veiled(iterable $bands, View $view, ?Area $area, FrameRenderer $renderer, Frame $frame, int $number, int $gain = 1): iterable
     {
         foreach ($bands as $planes) {
+            if ($view === View::Difference) {
+                $before = $frame->window($planes->rect);
+                foreach ($before->r as $i => $r) {
+                    $planes->r[$i] = 0.5 + $gain * ($planes->r[$i] - $r);
+                    $planes->g[$i] = 0.5 + $gain * ($planes->g[$i] - $before->g[$i]);
+                    $planes->b[$i] = 0.5 + $gain * ($planes->b[$i] - $before->b[$i]);
+                }
+            }
             if ($area !== null && ($view === View::Tint || $view === View::Picked)) {
                 [$level, $least, $most] = $view === View::Tint ? [1.0, 0.0, self::VEIL] : [self::GREY, 1.0, -1.0];
                 foreach ($renderer->matte($frame, $area, $number, $planes->rect)->v as $i => $m) {

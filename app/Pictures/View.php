@@ -17,6 +17,8 @@ enum View: string
     case Tint = 'tint';
     /** The result inside an area's matte, the rest grey. */
     case Picked = 'picked';
+    /** What the treatment changed, amplified, around mid grey. */
+    case Difference = 'difference';
     /** The result without one area. */
     case Without = 'without';
 }

@@ -162,7 +162,7 @@ final class Recipes
         return $this->present($shot);
     }
 
-    private function revision(Shot $shot, int $number): Revision
+    public function revision(Shot $shot, int $number): Revision
     {
         return $shot->revisions()->where('number', $number)->firstOrFail();
     }

@@ -3,11 +3,13 @@ import assert from 'node:assert/strict';
 import { readFileSync } from 'node:fs';
 import { after, before, test } from 'node:test';
 import { Cossel, until } from './cossel.mjs';
+import { hands } from './hands.mjs';
 
 const cossel = new Cossel(8694);
 const LAUGH = 2;
 const GAZE = 3;
 let page;
+const { onPage, drag, goTo, addArea } = hands(() => page);
 
 before(async () => {
   await cossel.start();
@@ -24,19 +26,6 @@ const areas = async (shot) => (await cossel.api('GET', `/shots/${shot}/recipe`))
 const area = async (shot, name) => (await areas(shot)).find((a) => a.name === name);
 const shape = async (shot, name) => (await area(shot, name)).outline.shapes[0];
 
-/** Where a picture point (picture heights) is on the page. */
-async function onPage([x, y]) {
-  const box = await page.locator('[data-stage]').boundingBox();
-  const unit = Math.min(box.height - 40, (box.width - 40) / (16 / 9));
-  return [box.x + Math.round(box.width / 2 - (8 / 9) * unit) + x * unit, box.y + Math.round(box.height / 2 - unit / 2) + y * unit];
-}
-async function drag(from, to) {
-  await page.mouse.move(...from);
-  await page.mouse.down();
-  await page.mouse.move((from[0] + to[0]) / 2, (from[1] + to[1]) / 2, { steps: 3 });
-  await page.mouse.move(...to, { steps: 3 });
-  await page.mouse.up();
-}
 async function click(at) {
   await page.mouse.move(...at, { steps: 2 });
   await page.mouse.click(...at);
@@ -50,22 +39,11 @@ async function open(shot) {
   await page.getByRole('button', { name: 'Add an area' }).waitFor();
   await page.locator('canvas').first().waitFor();
 }
-async function addArea(name) {
-  await page.getByRole('button', { name: 'Add an area' }).click();
-  await page.getByLabel('Name', { exact: true }).fill(name);
-  await page.getByRole('button', { name: 'Add and draw it' }).click();
-  await page.getByRole('dialog').waitFor({ state: 'hidden' });
-}
 const tool = (name) => page.locator('.tools').getByRole('button', { name, exact: true }).click();
 const step = (name) => page.getByRole('button', { name, exact: false }).and(page.locator('.line')).click();
 const choose = async (label, option) => {
   await page.getByLabel(label, { exact: true }).first().click();
   await page.getByRole('option', { name: option, exact: true }).click();
-};
-const goTo = async (frame) => {
-  const ruler = await page.locator('[data-ruler]').boundingBox();
-  await page.mouse.click(ruler.x + 76 + ((frame + 0.5) * (ruler.width - 92)) / 84, ruler.y + 8);
-  await page.getByText(new RegExp(`^${frame} of 0–83$`)).waitFor();
 };
 
 test('a path is drawn with corners and curves and closed on its first point', async () => {

@@ -4,12 +4,14 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { after, before, test } from 'node:test';
 import { Cossel, until } from './cossel.mjs';
+import { hands } from './hands.mjs';
 
 const cossel = new Cossel(8695);
 const LAUGH = 2;
 const GAZE = 3;
 const SKIN = 4;
 let page;
+const { onPage, drag, goTo, addArea } = hands(() => page);
 
 before(async () => {
   await cossel.start();
@@ -26,18 +28,6 @@ const recipe = async (shot) => (await cossel.api('GET', `/shots/${shot}/recipe`)
 const area = async (shot, name) => (await recipe(shot)).areas.find((a) => a.name === name);
 const touch = async (shot, name, kind) => (await area(shot, name)).touches.find((t) => t.kind === kind);
 
-async function onPage([x, y]) {
-  const box = await page.locator('[data-stage]').boundingBox();
-  const unit = Math.min(box.height - 40, (box.width - 40) / (16 / 9));
-  return [box.x + Math.round(box.width / 2 - (8 / 9) * unit) + x * unit, box.y + Math.round(box.height / 2 - unit / 2) + y * unit];
-}
-async function drag(from, to) {
-  await page.mouse.move(...from);
-  await page.mouse.down();
-  await page.mouse.move((from[0] + to[0]) / 2, (from[1] + to[1]) / 2, { steps: 3 });
-  await page.mouse.move(...to, { steps: 3 });
-  await page.mouse.up();
-}
 /** Drags inside an element, by shares of its size. */
 async function within(locator, from, to) {
   await locator.scrollIntoViewIfNeeded();
@@ -48,16 +38,8 @@ async function open(shot) {
   await page.goto(`${cossel.url}/shots/${shot}`);
   await page.getByRole('button', { name: 'Add an area' }).and(page.locator(':enabled')).waitFor();
 }
-const goTo = async (frame) => {
-  const ruler = await page.locator('[data-ruler]').boundingBox();
-  await page.mouse.click(ruler.x + 76 + ((frame + 0.5) * (ruler.width - 92)) / 84, ruler.y + 8);
-  await page.getByText(new RegExp(`^${frame} of 0–83$`)).waitFor();
-};
 async function addEllipse(name, centre, radii) {
-  await page.getByRole('button', { name: 'Add an area' }).click();
-  await page.getByLabel('Name', { exact: true }).fill(name);
-  await page.getByRole('button', { name: 'Add and draw it' }).click();
-  await page.getByRole('dialog').waitFor({ state: 'hidden' });
+  await addArea(name);
   await drag(await onPage([centre[0] - radii[0], centre[1] - radii[1]]), await onPage([centre[0] + radii[0], centre[1] + radii[1]]));
 }
 const step = (name) => page.locator('.line').filter({ hasText: name }).click();

@@ -37,7 +37,7 @@ final class PictureController
         $footage = $shot->readyFootage()->file();
         $window = isset($wanted['window']) ? array_map(floatval(...), array_values($wanted['window'])) : null;
         $make = function () use ($footage, $recipe, $wanted, $area, $window): string {
-            $picture = $this->pictures->picture($footage, $recipe, $wanted['frame'], View::from($wanted['view']), $area, $wanted['height'], $window, $wanted['reach'] ?? false);
+            $picture = $this->pictures->picture($footage, $recipe, $wanted['frame'], View::from($wanted['view']), $area, $wanted['height'], $window, $wanted['reach'] ?? false, $wanted['gain'] ?? 1);
             $place = [$picture->rect->x, $picture->rect->y, $picture->rect->width, $picture->rect->height, $picture->whole->width, $picture->whole->height];
 
             return implode(' ', $place) . "\n" . $picture->jpeg;
@@ -94,6 +94,8 @@ final class PictureController
             'view' => ['required', Rule::enum(View::class)],
             'area' => ['nullable', 'string', 'max:64'],
             'height' => ['required', 'integer', 'between:16,8192'],
+            'version' => ['nullable', 'integer'],
+            'gain' => ['nullable', 'integer', 'between:1,16'],
             ...$more,
         ]);
     }
@@ -101,6 +103,12 @@ final class PictureController
     /** @return array{Recipe, list<int>|null} and what to keep pictures of it under, if they are worth keeping */
     private function recipe(Request $request, Shot $shot): array
     {
+        $version = $request->json('version');
+        if ($version !== null) {
+            $number = $shot->versions()->findOrFail($version)->number;
+
+            return [$this->recipes->read($shot, $this->recipes->revision($shot, $number)->document()), [$shot->id, $number]];
+        }
         $unsaved = $request->json('recipe');
 
         return [$this->recipes->shown($shot, $unsaved), $unsaved === null ? [$shot->id, $shot->revision] : null];

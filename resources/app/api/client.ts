@@ -1,4 +1,4 @@
-import type { Area, AreaColours, ColourPick, Delivery, Follow, Format, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Scope, ScopeRequest, Shot, StartingPoint, Triple } from './types';
+import type { Area, AreaColours, ColourPick, Delivery, Follow, Format, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Scope, ScopeRequest, Shot, StartingPoint, Triple, Version } from './types';
 
 /** A request the server refused, with its sentence; status 0 when it could not be reached at all. */
 export class ApiError extends Error {
@@ -84,6 +84,11 @@ export const api = {
   saveRecipe: (shot: number, base: number, recipe: Recipe, label: string) => json<RecipeState>('PUT', `/shots/${shot}/recipe`, { base, recipe, label }),
   undo: (shot: number) => json<RecipeState>('POST', `/shots/${shot}/undo`),
   redo: (shot: number) => json<RecipeState>('POST', `/shots/${shot}/redo`),
+  versions: (shot: number) => json<Version[]>('GET', `/shots/${shot}/versions`),
+  keepVersion: (shot: number, name: string) => json<Version>('POST', `/shots/${shot}/versions`, { name }),
+  renameVersion: (shot: number, id: number, name: string) => json<Version>('PUT', `/shots/${shot}/versions/${id}`, { name }),
+  removeVersion: (shot: number, id: number) => json<undefined>('DELETE', `/shots/${shot}/versions/${id}`),
+  restoreVersion: (shot: number, id: number) => json<{ revision: number }>('POST', `/shots/${shot}/versions/${id}/restore`),
   motions: (shot: number) => json<Motions>('GET', `/shots/${shot}/motions`),
 
   pictureFile: async (shot: number, request: PictureRequest, signal?: AbortSignal): Promise<{ file: Blob; place: Picture['place'] }> => {

@@ -217,7 +217,7 @@ export interface Delivery {
   createdAt: string | null;
 }
 
-export type View = 'result' | 'original' | 'base' | 'matte' | 'tint' | 'picked' | 'without';
+export type View = 'result' | 'original' | 'base' | 'matte' | 'tint' | 'picked' | 'difference' | 'without';
 
 export interface PictureRequest {
   /** Left out for the saved revision. */
@@ -228,7 +228,17 @@ export interface PictureRequest {
   height: number;
   window?: [number, number, number, number];
   reach?: boolean;
+  /** A kept version instead of the present recipe. */
+  version?: number;
+  /** How strongly a difference is shown, 1 to 16. */
+  gain?: number;
 }
+
+/** A kept state of a shot's treatment. */
+export interface Version { id: number; name: string; revision: number; createdAt: string }
+
+/** What the picture is compared with. */
+export type Against = 'original' | 'base' | 'without' | number;
 
 export type ScopeName = 'waveform' | 'parade' | 'vectorscope' | 'histogram';
 export interface Scope { scope: ScopeName; columns: number; rows: number; from: number; to: number; counts: number[][] }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Balance: two rulers, green to red and blue to yellow, each with three lettered notches for shadows, mids and highlights. */
 import { ref } from 'vue';
+import { hold } from './drag';
 
 const props = defineProps<{ values: Record<string, number>; most: number }>();
 const emit = defineEmits<{ change: [name: string, value: number]; commit: [] }>();
@@ -25,23 +26,13 @@ function down(e: PointerEvent, name: string): void {
   const flag = e.currentTarget as HTMLElement;
   flag.focus();
   const track = (flag.parentElement as HTMLElement).getBoundingClientRect();
-  flag.setPointerCapture(e.pointerId);
   let x = e.clientX;
   let value = of(name);
-  const move = (m: PointerEvent): void => {
+  hold(e, (m) => {
     value += ((m.clientX - x) / track.width) * 2 * props.most * (m.shiftKey ? 0.2 : 1);
     x = m.clientX;
     emit('change', name, round(value));
-  };
-  const up = (): void => {
-    flag.removeEventListener('pointermove', move);
-    flag.removeEventListener('pointerup', up);
-    flag.removeEventListener('pointercancel', up);
-    emit('commit');
-  };
-  flag.addEventListener('pointermove', move);
-  flag.addEventListener('pointerup', up);
-  flag.addEventListener('pointercancel', up);
+  }, () => emit('commit'));
 }
 function nudge(name: string, by: number): void {
   emit('change', name, round(of(name) + by));

@@ -2,7 +2,7 @@
 import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
 import { computed, onBeforeUnmount, onMounted, provide, ref, shallowRef, watch } from 'vue';
-import { api, type Picture } from '../api/client';
+import { api } from '../api/client';
 import type { Area, AreaColours, DrawnShape, Kind, MaybeKeyed, Pair, PictureRequest, Recipe, Shot, StartingPoint, Touch, View } from '../api/types';
 import DeliverDialog from '../deliveries/DeliverDialog.vue';
 import { useNotices } from '../useNotices';
@@ -22,6 +22,7 @@ import WitnessRow from './WitnessRow.vue';
 import { BENCH } from './context';
 import { apply, IDENTITY } from './geometry';
 import { extentOf, shapeAt } from './shapes';
+import { useCompare } from './useCompare';
 import { useFollowing, stillMotion } from './useFollowing';
 import { labelOf, valueAt, withValue } from './touches';
 import { SHORTCUTS, useKeys } from './useKeys';
@@ -42,13 +43,13 @@ const store = useRecipe(props.shot.id);
 const motions = useMotions(props.shot.id, store);
 const playhead = usePlayhead(props.shot.from, props.shot.to, Number(sessionStorage.getItem(`frame ${props.shot.id}`) ?? Math.round((props.shot.from + props.shot.to) / 2)));
 const pictures = usePictures(props.shot.id);
+const compared = useCompare(props.shot.id, store.load);
 const playback = usePlayback(props.shot.id, playhead, footage.fps, (picture) => pictures.show(picture));
 const stage = ref<InstanceType<typeof PictureStage>>();
 
-/** What the right column shows: an area by its id, or base or finish. */
-const tab = ref<string>('base');
+/** What the right column shows: an area by its id, or base or finish; nothing until the recipe is there. */
+const tab = ref('');
 const step = ref(1);
-const split = ref(false);
 const helping = ref(false);
 const delivering = ref(false);
 const naming = ref(false);
@@ -96,7 +97,7 @@ const { view, outlines } = useKeys({
   redo: () => void store.redo(),
   fit: () => stage.value?.fit(),
   zoom: () => stage.value?.zoomTo(stage.value.zoom === 1 ? 2 : 1),
-  split: () => (split.value = !split.value),
+  split: () => compared.toggle('split'),
   stepOf: (n) => {
     if (area.value) step.value = n;
   },
@@ -137,11 +138,10 @@ const treated = computed<Area | null>(() => (area.value?.pair?.linked ? (areas.v
 // --- pictures -------------------------------------------------------------------------------------------------
 const wantedHeight = ref(0);
 const seen = shallowRef<[number, number, number, number] | null>(null);
-const original = shallowRef<Picture | null>(null);
-let originalKey = '';
 
 function request(view_: View, height: number): PictureRequest {
   const r: PictureRequest = { frame: playhead.frame.value, view: view_, area: viewsArea.value || dragged.value !== null ? (area.value?.id ?? null) : null, height, ...unsaved() };
+  if (view_ === 'difference') r.gain = compared.gain.value;
   if (without.value !== null && store.recipe.value) r.recipe = switchedOff(store.recipe.value, without.value);
   if (seen.value) r.window = seen.value;
   return r;
@@ -163,30 +163,16 @@ function refresh(): void {
   void compare();
 }
 
-/** The original beside it, for the split line. */
-async function compare(): Promise<void> {
-  if (!split.value) return;
-  const wanted = { ...request('original', wantedHeight.value), area: null };
-  delete wanted.recipe;
-  const key = JSON.stringify(wanted);
-  if (key === originalKey) return;
-  originalKey = key;
-  try {
-    const picture = await api.picture(props.shot.id, wanted);
-    if (key === originalKey) original.value = picture;
-  } catch (reason) {
-    originalKey = '';
-    fail('The original cannot be shown', reason);
-  }
-}
+/** What it is compared with, for the split line or beside it. */
+const compare = (): Promise<void> => compared.show(request('result', wantedHeight.value), store.revision.value, area.value?.id ?? null);
 
-const playKey = computed(() => JSON.stringify([store.revision.value, effectiveView.value, viewsArea.value ? tab.value : '', wantedHeight.value]));
+const playKey = computed(() => JSON.stringify([store.revision.value, effectiveView.value, viewsArea.value ? tab.value : '', wantedHeight.value, effectiveView.value === 'difference' ? compared.gain.value : 1]));
 let playedKey = '';
 watch([playKey, () => store.unsaved.value], () => {
   playedKey = playKey.value;
-  playback.aim(store.unsaved.value ? `${playKey.value} unsaved` : playKey.value, { view: effectiveView.value, area: viewsArea.value ? (area.value?.id ?? null) : null, height: wantedHeight.value });
+  playback.aim(store.unsaved.value ? `${playKey.value} unsaved` : playKey.value, { view: effectiveView.value, area: viewsArea.value ? (area.value?.id ?? null) : null, height: wantedHeight.value, gain: compared.gain.value });
 });
-watch([() => playhead.frame.value, effectiveView, wantedHeight, seen, split, () => store.recipe.value, dragged, without], refresh, { deep: false });
+watch([() => playhead.frame.value, effectiveView, wantedHeight, seen, compared.layout, compared.against, compared.gain, () => store.recipe.value, dragged, without], refresh, { deep: false });
 watch(() => JSON.stringify(store.recipe.value), refresh);
 watch(tab, () => {
   if (effectiveView.value !== 'result' && effectiveView.value !== 'original') refresh();
@@ -197,7 +183,7 @@ watch(() => playback.playing.value, (playing) => {
 
 const scopeRequest = computed<PictureRequest | null>(() => {
   if (!store.recipe.value || playback.playing.value) return null;
-  const shown = AREA_VIEWS.includes(effectiveView.value) && effectiveView.value !== 'without' ? 'result' : effectiveView.value;
+  const shown = (AREA_VIEWS.includes(effectiveView.value) && effectiveView.value !== 'without') || effectiveView.value === 'difference' ? 'result' : effectiveView.value;
   const r: PictureRequest = { frame: playhead.frame.value, view: shown, area: shown === 'without' ? (area.value?.id ?? null) : null, height: 180, ...unsaved() };
   return JSON.parse(JSON.stringify(r)) as PictureRequest;
 });
@@ -208,11 +194,14 @@ const { witnesses, urls, behind } = useWitnesses(props.shot.id, store, motions, 
 onMounted(async () => {
   try {
     await store.load();
+    if (tab.value === '') {
+      tab.value = areas.value[0]?.id ?? 'base';
+      step.value = area.value && area.value.touches.length > 0 ? 4 : 1;
+    }
+    refresh();
     await motions.poll();
     people.value = (await api.job(props.shot.jobId)).people;
-    tab.value = areas.value[0]?.id ?? 'base';
-    step.value = area.value && area.value.touches.length > 0 ? 4 : 1;
-    refresh();
+    await compared.load();
   } catch (reason) {
     fail('The recipe cannot be read', reason);
   }
@@ -458,7 +447,7 @@ const pickWords = computed(() => {
   const n = pick.samples.length;
   return `${n ? `${n} sample${n === 1 ? '' : 's'}` : 'by ranges'}${pick.follow === null ? '' : ' · follows the light'}${pick.invert ? ' · inverted' : ''}`;
 });
-const VIEW_WORDS: Record<View, string> = { result: 'showing the result', original: 'showing the original', base: 'showing the base only', matte: 'showing the matte', tint: 'showing the matte as a tint', picked: 'showing the picked area over grey', without: 'showing without this area' };
+const VIEW_WORDS: Record<View, string> = { result: 'showing the result', original: 'showing the original', base: 'showing the base only', matte: 'showing the matte', tint: 'showing the matte as a tint', picked: 'showing the picked area over grey', difference: 'showing what was changed', without: 'showing without this area' };
 const TOOL_WORDS: Record<Tool, string> = {
   ellipse: 'Drag across the picture to draw an ellipse.',
   box: 'Drag across the picture to draw a box.',
@@ -491,9 +480,9 @@ function setSurround(i: number): void {
         <span class="mono frame"><span v-if="playback.preparing.value" class="dim">preparing {{ Math.round(playback.share.value * 100) }} %&ensp;</span>{{ playhead.frame.value }} <span class="dim">of {{ shot.from }}–{{ shot.to }}</span></span>
         <button v-tooltip.bottom="'Play (Space)'" type="button" class="btn small" :aria-pressed="playback.playing.value" @click="playback.play()">{{ playback.playing.value ? 'Stop' : playback.preparing.value ? 'Leave' : 'Play' }}</button>
         <span class="pills" role="group" aria-label="View">
-          <button type="button" :aria-pressed="view === 'result' && !split" @click="view = 'result'; split = false">Result</button>
+          <button type="button" :aria-pressed="view === 'result' && compared.layout.value === null" @click="view = 'result'; compared.off()">Result</button>
           <button type="button" :aria-pressed="view === 'original'" @click="view = view === 'original' ? 'result' : 'original'">Original</button>
-          <button type="button" :aria-pressed="split" @click="split = !split">Split</button>
+          <button v-tooltip.bottom="`Split against ${compared.words.value} (S)`" type="button" :aria-pressed="compared.layout.value === 'split'" @click="compared.toggle('split')">Split</button>
           <button type="button" :aria-pressed="effectiveView === 'matte'" :disabled="!area" @click="view = view === 'matte' ? 'result' : 'matte'">Matte</button>
         </span>
         <span class="pills mono" role="group" aria-label="Zoom">
@@ -508,7 +497,7 @@ function setSurround(i: number): void {
       <PictureStage
         ref="stage"
         :aspect="aspect" :rows="footage.height"
-        :main="pictures.main.value" :patch="pictures.patch.value" :other="original" :split="split"
+        :main="pictures.main.value" :patch="pictures.patch.value" :other="compared.other.value" :layout="compared.layout.value"
         :shot-id="shot.id" :frame="playhead.frame.value" :areas="areas" :chosen="area?.id ?? null" :active="outlining.active.value" :letters="letters" :staged="staged"
         :outlines="outlines && !playback.playing.value && effectiveView !== 'original'" :tool="area ? stageTool : null" :handles="handles" :samples="samples" :correcting="following.correcting.value" :spots="spots" :surround="SURROUNDS[surround] ?? '#2a2a2a'"
         @look="(h, w) => { wantedHeight = h; seen = w; }" @drawn="drawn" @touch="touchByHandle" @touched="(_, what) => { dragged = null; void store.commit(`${area?.name ?? ''}, ${what}`); }" @said="say($event)" @choose="(a, s) => { tab = a; outlining.work(s); }"
@@ -577,7 +566,7 @@ function setSurround(i: number): void {
                     </template>
                   </TouchList>
                 </template>
-                <JudgePanel v-else :view="effectiveView" :split="split" :area="true" @view="view = $event" @split="split = !split" />
+                <JudgePanel v-else :view="effectiveView" :compare="compared" :frame="playhead.frame.value" @view="view = $event" />
               </template>
             </section>
           </div>

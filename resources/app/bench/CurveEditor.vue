@@ -6,6 +6,7 @@
  */
 import { computed, ref } from 'vue';
 import type { AreaColours, Pair } from '../api/types';
+import { hold } from './drag';
 import { monotone } from './spline';
 
 export type CurveName = 'luma' | 'red' | 'green' | 'blue';
@@ -49,7 +50,6 @@ function put(list: Pair[], index: number, p: Pair): Pair[] {
 
 function down(e: PointerEvent): void {
   if (e.button !== 0) return;
-  const target = e.currentTarget as Element;
   const p = at(e);
   let list = points.value.map((q) => [...q] as Pair);
   const r = (box.value as SVGElement).getBoundingClientRect();
@@ -61,22 +61,12 @@ function down(e: PointerEvent): void {
     list = put(list, index, p);
     emit('change', name.value, list);
   }
-  target.setPointerCapture(e.pointerId);
-  const move = (m: Event): void => {
-    const q = at(m as PointerEvent);
+  hold(e, (m) => {
+    const q = at(m);
     const out = q[1] < -0.25 || q[1] > 1.25;
     const next = out && list.length > 2 ? list.filter((_, i) => i !== index) : put(list, index, q);
     emit('change', name.value, next);
-  };
-  const up = (): void => {
-    target.removeEventListener('pointermove', move);
-    target.removeEventListener('pointerup', up);
-    target.removeEventListener('pointercancel', up);
-    emit('commit');
-  };
-  target.addEventListener('pointermove', move);
-  target.addEventListener('pointerup', up);
-  target.addEventListener('pointercancel', up);
+  }, () => emit('commit'));
 }
 
 function remove(index: number): void {

@@ -2,6 +2,7 @@
 /** The hue band: pull a point up or down over the hue it concerns. The area's own hues stand behind. */
 import { computed, ref } from 'vue';
 import type { AreaColours, Pair } from '../api/types';
+import { hold } from './drag';
 import { round } from './spline';
 
 export type BandName = 'saturation' | 'hue' | 'lightness';
@@ -48,7 +49,6 @@ const at = (e: PointerEvent): Pair => {
 
 function down(e: PointerEvent): void {
   if (e.button !== 0) return;
-  const target = e.currentTarget as Element;
   const [hue, y] = at(e);
   let list = points.value.map((q) => [...q] as Pair);
   let index = list.findIndex((q) => Math.abs(q[0] - hue) < 6 && Math.abs(toY(q[1]) - y) < 12);
@@ -65,22 +65,12 @@ function down(e: PointerEvent): void {
     index = list.findIndex((q) => Math.abs(q[0] - hue) < 0.06);
     emit('change', name.value, list);
   }
-  target.setPointerCapture(e.pointerId);
-  const move = (m: Event): void => {
-    const [h, py] = at(m as PointerEvent);
+  hold(e, (m) => {
+    const [h, py] = at(m);
     const low = index === 0 ? 0 : (list[index - 1] as Pair)[0] + 1;
     const high = index === list.length - 1 ? 360 : (list[index + 1] as Pair)[0] - 1;
     emit('change', name.value, list.map((q, i) => (i === index ? [Math.round(Math.min(high, Math.max(low, h)) * 10) / 10, toValue(py)] : q)));
-  };
-  const up = (): void => {
-    target.removeEventListener('pointermove', move);
-    target.removeEventListener('pointerup', up);
-    target.removeEventListener('pointercancel', up);
-    emit('commit');
-  };
-  target.addEventListener('pointermove', move);
-  target.addEventListener('pointerup', up);
-  target.addEventListener('pointercancel', up);
+  }, () => emit('commit'));
 }
 function remove(index: number): void {
   emit('change', name.value, points.value.filter((_, i) => i !== index));

@@ -1,26 +1,49 @@
 <script setup lang="ts">
-import type { View } from '../api/types';
+import type { Against, View } from '../api/types';
+import RulerSlider from '../widgets/RulerSlider.vue';
+import VersionList from './VersionList.vue';
+import type { Compare } from './useCompare';
 
-defineProps<{ view: View; split: boolean; area: boolean }>();
-const emit = defineEmits<{ view: [view: View]; split: [] }>();
+defineProps<{ view: View; compare: Compare; frame: number }>();
+const emit = defineEmits<{ view: [view: View] }>();
 
 const VIEWS: { name: string; value: View; key: string }[] = [
   { name: 'Result', value: 'result', key: '' },
   { name: 'Original', value: 'original', key: 'O' },
   { name: 'Base only', value: 'base', key: 'B' },
   { name: 'Matte', value: 'matte', key: 'M' },
-  { name: 'Matte as a tint', value: 'tint', key: 'T' },
-  { name: 'Picked over grey', value: 'picked', key: 'P' },
-  { name: 'Without this area', value: 'without', key: 'X' },
+  { name: 'Tint', value: 'tint', key: 'T' },
+  { name: 'Picked', value: 'picked', key: 'P' },
+  { name: 'Difference', value: 'difference', key: 'D' },
+  { name: 'Without area', value: 'without', key: 'X' },
+];
+const AGAINST: { name: string; value: Against }[] = [
+  { name: 'Original', value: 'original' },
+  { name: 'Base', value: 'base' },
+  { name: 'Without area', value: 'without' },
 ];
 </script>
 
 <template>
   <div class="panel">
-    <button v-for="v in VIEWS.filter((each) => area || !['matte', 'tint', 'picked', 'without'].includes(each.value))" :key="v.value" type="button" class="plain view" :aria-pressed="view === v.value" @click="emit('view', v.value)">
-      <span>{{ v.name }}</span><kbd v-if="v.key" class="mono">{{ v.key }}</kbd>
-    </button>
-    <button type="button" class="plain view" :aria-pressed="split" @click="emit('split')"><span>Split against the original</span><kbd class="mono">S</kbd></button>
+    <div class="views">
+      <button v-for="v in VIEWS" :key="v.value" type="button" class="plain view" :aria-pressed="view === v.value" @click="emit('view', v.value)">
+        <span>{{ v.name }}</span><kbd v-if="v.key" class="mono">{{ v.key }}</kbd>
+      </button>
+    </div>
+    <RulerSlider v-if="view === 'difference'" label="Amplified" :value="compare.gain.value" :least="1" :most="16" :neutral="1" :digits="0" unit="×" @change="compare.amplify($event)" />
+    <div class="row">
+      <span class="label">Compare</span>
+      <span class="pills" role="group" aria-label="How they are laid">
+        <button type="button" :aria-pressed="compare.layout.value === 'split'" @click="compare.toggle('split')">Split line</button>
+        <button type="button" :aria-pressed="compare.layout.value === 'side'" @click="compare.toggle('side')">Side by side</button>
+      </span>
+    </div>
+    <div class="row">
+      <span class="label">Against</span>
+      <span class="pills" role="group" aria-label="Compare against"><button v-for="a in AGAINST" :key="a.value" type="button" :aria-pressed="compare.layout.value !== null && compare.against.value === a.value" @click="compare.choose(a.value)">{{ a.name }}</button></span>
+    </div>
+    <VersionList :compare="compare" :frame="frame" />
     <p class="dim">Hold a key to look, let go to come back; tap it to stay.</p>
   </div>
 </template>
@@ -28,8 +51,15 @@ const VIEWS: { name: string; value: View; key: string }[] = [
 <style scoped>
 .panel {
   display: grid;
-  gap: 2px;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 6px;
   padding: 0 16px 12px;
+}
+
+.views {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 2px 8px;
 }
 
 .view {
@@ -49,8 +79,23 @@ const VIEWS: { name: string; value: View; key: string }[] = [
   color: var(--t1);
 }
 
+.row {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+
+.label {
+  width: 68px;
+  color: var(--t2);
+}
+
+.pills button {
+  padding: 1px 8px;
+  font-size: 12px;
+}
+
 p {
-  margin-top: 4px;
   font-size: 12px;
 }
 </style>

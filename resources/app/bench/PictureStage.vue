@@ -10,6 +10,7 @@ import OutlineHandles, { type Correction } from './OutlineHandles.vue';
 import PenLayer, { type Drawing, type Tool } from './PenLayer.vue';
 import TouchHandles, { type TouchHandle } from './TouchHandles.vue';
 import { roundedPoint } from './shapes';
+import type { Layout } from './useCompare';
 
 /** A shape as it stands on the frame, ready to be drawn. */
 export interface StagedShape { shape: DrawnShape; matrix: Matrix }
@@ -23,7 +24,8 @@ const props = defineProps<{
   main: Picture | null;
   patch: Picture | null;
   other: Picture | null;
-  split: boolean;
+  /** How the other picture is laid: parted by a line, or beside it. */
+  layout: Layout;
   areas: Area[];
   chosen: string | null;
   /** The shape of the chosen area that is worked on. */
@@ -68,19 +70,21 @@ const ratio = window.devicePixelRatio;
 const zoom = ref<number | null>(null);
 /** The picture point in the middle of the stage, picture heights. */
 const middle = ref<Pair>([props.aspect / 2, 0.5]);
-const fitted = computed(() => Math.max(20, Math.min(height.value - 2 * MARGIN, (width.value - 2 * MARGIN) / props.aspect)));
+/** Side by side each has half of the stage. */
+const room = computed(() => (props.layout === 'side' ? width.value / 2 : width.value));
+const fitted = computed(() => Math.max(20, Math.min(height.value - 2 * MARGIN, (room.value - 2 * MARGIN) / props.aspect)));
 const unit = computed(() => (zoom.value === null ? fitted.value : (props.rows * zoom.value) / ratio));
 const origin = computed<Pair>(() => {
   const [mx, my] = zoom.value === null ? [props.aspect / 2, 0.5] : middle.value;
-  return [Math.round(width.value / 2 - mx * unit.value), Math.round(height.value / 2 - my * unit.value)];
+  return [Math.round(room.value / 2 - mx * unit.value), Math.round(height.value / 2 - my * unit.value)];
 });
 
 const visible = computed<[number, number, number, number] | null>(() => {
   const [ox, oy] = origin.value;
-  const seen: [number, number, number, number] = [-ox / unit.value, -oy / unit.value, (width.value - ox) / unit.value, (height.value - oy) / unit.value];
+  const seen: [number, number, number, number] = [-ox / unit.value, -oy / unit.value, (room.value - ox) / unit.value, (height.value - oy) / unit.value];
   return seen[0] <= 0 && seen[1] <= 0 && seen[2] >= props.aspect && seen[3] >= 1 ? null : [Math.max(0, seen[0]), Math.max(0, seen[1]), Math.min(props.aspect, seen[2]), Math.min(1, seen[3])];
 });
-watch([unit, visible, width], () => {
+watch([unit, visible, room], () => {
   if (width.value > 0) emit('look', Math.min(props.rows, Math.max(16, Math.round(unit.value * ratio))), visible.value);
 }, { immediate: true });
 
@@ -100,13 +104,24 @@ function draw(): void {
   g.clearRect(0, 0, width.value, height.value);
   g.imageSmoothingEnabled = zoom.value === null || zoom.value < 2;
   g.imageSmoothingQuality = 'high';
-  const lay = (p: Picture): void => {
+  const lay = (p: Picture, shift = 0): void => {
     const [x, y, pw, ph] = p.place;
-    g.drawImage(p.image, origin.value[0] + x * unit.value, origin.value[1] + y * unit.value, pw * unit.value, ph * unit.value);
+    g.drawImage(p.image, shift + origin.value[0] + x * unit.value, origin.value[1] + y * unit.value, pw * unit.value, ph * unit.value);
   };
-  if (props.main) lay(props.main);
-  if (props.patch) lay(props.patch);
-  if (props.split && props.other) {
+  const half = (left: number, how: () => void): void => {
+    g.save();
+    g.beginPath();
+    g.rect(left, 0, room.value, height.value);
+    g.clip();
+    how();
+    g.restore();
+  };
+  half(0, () => {
+    if (props.main) lay(props.main);
+    if (props.patch) lay(props.patch);
+  });
+  if (props.layout === 'side' && props.other) half(room.value, () => lay(props.other as Picture, room.value));
+  if (props.layout === 'split' && props.other) {
     g.save();
     g.beginPath();
     const [a, b] = splitEnds.value;
@@ -136,7 +151,7 @@ const splitGrip = computed<Pair>(() => {
 });
 
 onMounted(draw);
-watch([() => props.main, () => props.patch, () => props.other, () => props.split, unit, origin, width, height, splitAt], draw, { deep: false, flush: 'post' });
+watch([() => props.main, () => props.patch, () => props.other, () => props.layout, unit, origin, width, height, splitAt], draw, { deep: false, flush: 'post' });
 watch(splitAt, draw, { deep: true });
 
 const inPicture = (e: MouseEvent): Pair => {
@@ -153,7 +168,7 @@ function zoomAt(next: number | null, at?: Pair): void {
   const screen: Pair = [origin.value[0] + before[0] * unit.value, origin.value[1] + before[1] * unit.value];
   zoom.value = Math.min(8, Math.max(0.1, next));
   const now = (props.rows * zoom.value) / ratio;
-  middle.value = at ? [before[0] + (width.value / 2 - screen[0]) / now, before[1] + (height.value / 2 - screen[1]) / now] : before;
+  middle.value = at ? [before[0] + (room.value / 2 - screen[0]) / now, before[1] + (height.value / 2 - screen[1]) / now] : before;
 }
 
 function wheel(e: WheelEvent): void {
@@ -312,7 +327,7 @@ defineExpose({
       </g>
       <polyline v-if="lasso.length > 1" class="lasso" :points="lasso.map((p) => p.join()).join(' ')" />
       <PenLayer v-if="tool" :tool="tool" :unit="unit" :origin="origin" :width="width" :height="height" :shot-id="shotId" :frame="frame" @drawn="emit('drawn', $event)" @said="emit('said', $event)" />
-      <g v-if="split && other" class="split">
+      <g v-if="layout === 'split' && other" class="split">
         <line :x1="splitEnds[0][0]" :y1="splitEnds[0][1]" :x2="splitEnds[1][0]" :y2="splitEnds[1][1]" />
         <circle class="grip" data-handle="split" :cx="splitCentre[0]" :cy="splitCentre[1]" r="7" @pointerdown="splitDrag($event, false)" />
         <circle class="grip turn" data-handle="split-turn" :cx="splitGrip[0]" :cy="splitGrip[1]" r="5" @pointerdown="splitDrag($event, true)" />

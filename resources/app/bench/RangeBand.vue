@@ -2,6 +2,7 @@
 /** A range with its softness on a band, over where the area's own pixels lie: drag its ends, their soft tips, or the whole. */
 import { computed, ref } from 'vue';
 import type { Triple } from '../api/types';
+import { hold } from './drag';
 
 /** `round` bands hold a centre, a width and a softness; others least, most and softness. */
 const props = defineProps<{ label: string; range: Triple; most: number; round?: boolean; shares: number[] | null; digits: number; scale?: number; unit?: string; colours?: string; shift?: number }>();
@@ -30,7 +31,6 @@ const words = computed(() => {
 
 function down(e: PointerEvent): void {
   if (e.button !== 0) return;
-  const target = e.currentTarget as Element;
   const r = (box.value as SVGElement).getBoundingClientRect();
   const at = (p: { clientX: number }): number => ((p.clientX - r.left) / r.width) * props.most;
   const start = at(e);
@@ -45,17 +45,7 @@ function down(e: PointerEvent): void {
   const inside = props.round ? Math.abs(((start - props.range[0] + 540) % 360) - 180) < props.range[1] / 2 : start > a && start < b;
   const part = closest[1] < props.most * 0.035 ? closest[0] : inside ? 'whole' : closest[0];
   const before: Triple = [...props.range];
-  target.setPointerCapture(e.pointerId);
-  const move = (m: Event): void => emit('change', moved(part, before, at(m as PointerEvent) - start));
-  const up = (): void => {
-    target.removeEventListener('pointermove', move);
-    target.removeEventListener('pointerup', up);
-    target.removeEventListener('pointercancel', up);
-    emit('commit');
-  };
-  target.addEventListener('pointermove', move);
-  target.addEventListener('pointerup', up);
-  target.addEventListener('pointercancel', up);
+  hold(e, (m) => emit('change', moved(part, before, at(m) - start)), () => emit('commit'));
 }
 function moved(part: string, [p, q, s]: Triple, by: number): Triple {
   const clamp = (v: number, low: number, high: number): number => Math.round(Math.min(high, Math.max(low, v)) * 1e4) / 1e4;

@@ -197,7 +197,7 @@ onBeforeUnmount(() => stop.abort());
 header {
   display: flex;
   flex-wrap: wrap;
-  gap: 4px 6px;
+  gap: 4px;
   min-width: 0;
   align-items: center;
   margin-bottom: 5px;
@@ -205,7 +205,12 @@ header {
 }
 
 .pills button {
-  padding: 0 6px;
+  padding: 0 5px;
+  font-size: 11px;
+}
+
+.btn.small {
+  padding: 0 5px;
   font-size: 11px;
 }
 

@@ -5,6 +5,7 @@ import RulerSlider from '../widgets/RulerSlider.vue';
 import SmallSwitch from '../widgets/SmallSwitch.vue';
 import TouchControls from './TouchControls.vue';
 import { useBench } from './context';
+import { hold } from './drag';
 import { TOUCHES, labelOf, markOf, toggledKey, valueAt, withValue } from './touches';
 
 const props = defineProps<{ touch: Touch; kind: Kind | undefined; first: boolean; last: boolean }>();
@@ -28,17 +29,9 @@ function keyAmount(): void {
   emit('change', { amount: toggledKey(props.touch.amount, bench.frame.value) });
   emit('commit', `${label.value}: amount, keyframe ${bench.frame.value}`);
 }
-function hold(e: PointerEvent): void {
-  const button = e.currentTarget as HTMLElement;
-  button.setPointerCapture(e.pointerId);
+function lookWithout(e: PointerEvent): void {
   emit('without', true);
-  const up = (): void => {
-    button.removeEventListener('pointerup', up);
-    button.removeEventListener('pointercancel', up);
-    emit('without', false);
-  };
-  button.addEventListener('pointerup', up);
-  button.addEventListener('pointercancel', up);
+  hold(e, () => undefined, () => emit('without', false));
 }
 </script>
 
@@ -50,7 +43,7 @@ function hold(e: PointerEvent): void {
       <button type="button" class="plain title" :aria-expanded="open" @click="open = !open">{{ label }}</button>
       <button v-if="touch.side && !kind?.inArea" type="button" class="plain side" :aria-label="`Acts ${touch.side}; change`" @click="toggleSide">{{ touch.side }}</button>
       <span class="grow"></span>
-      <button v-tooltip.bottom="'Hold to see it without'" type="button" class="plain small" :aria-label="`Hold to see it without ${label}`" @pointerdown.prevent="hold">○</button>
+      <button v-tooltip.bottom="'Hold to see it without'" type="button" class="plain small" :aria-label="`Hold to see it without ${label}`" @pointerdown.prevent="lookWithout">○</button>
       <button v-if="!first" v-tooltip.bottom="'Earlier'" type="button" class="plain small" aria-label="Move earlier" @click="emit('move', -1)">↑</button>
       <button v-if="!last" v-tooltip.bottom="'Later'" type="button" class="plain small" aria-label="Move later" @click="emit('move', 1)">↓</button>
       <button v-tooltip.bottom="'Copy'" type="button" class="plain small" :aria-label="`Copy ${label}`" @click="emit('copy')"><svg width="11" height="11" viewBox="0 0 11 11" aria-hidden="true"><path d="M3.5 3.5h7v7h-7zM7.5 3.5v-3h-7v7h3" /></svg></button>

@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue';
 import type { Kind, Recipe, StartingPoint, Touch } from '../api/types';
 import { useNotices } from '../useNotices';
+import { hold } from './drag';
 import { copiedTouches, copyTouches, labelOf, neutral } from './touches';
 import TouchCard from './TouchCard.vue';
 import { freshId, type RecipeStore } from './useRecipe';
@@ -80,9 +81,7 @@ function move(index: number, by: number): void {
 function grab(e: PointerEvent, from: number): void {
   if (e.button !== 0) return;
   e.preventDefault();
-  const grip = e.currentTarget as HTMLElement | null ?? (e.target as HTMLElement);
-  grip.setPointerCapture(e.pointerId);
-  const move = (m: PointerEvent): void => {
+  hold(e, (m) => {
     const slots = [...(root.value?.querySelectorAll('.slot') ?? [])].map((slot) => slot.getBoundingClientRect());
     const at = slots.findIndex((r) => m.clientY < r.bottom);
     over.value = at < 0 ? slots.length - 1 : at;
@@ -90,18 +89,11 @@ function grab(e: PointerEvent, from: number): void {
     const roll = root.value?.closest('.steps');
     const box = roll?.getBoundingClientRect();
     if (roll && box) roll.scrollTop += m.clientY < box.top + 30 ? -14 : m.clientY > box.bottom - 30 ? 14 : 0;
-  };
-  const up = (): void => {
-    grip.removeEventListener('pointermove', move);
-    grip.removeEventListener('pointerup', up);
-    grip.removeEventListener('pointercancel', up);
+  }, () => {
     const to = over.value;
     over.value = null;
     if (to !== null && to !== from) rearrange('order', (touches) => touches.splice(to, 0, ...touches.splice(from, 1)));
-  };
-  grip.addEventListener('pointermove', move);
-  grip.addEventListener('pointerup', up);
-  grip.addEventListener('pointercancel', up);
+  });
 }
 </script>
 

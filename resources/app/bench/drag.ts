@@ -25,6 +25,22 @@ export function drag(e: PointerEvent, move: (at: Pair, event: PointerEvent) => v
   handle.addEventListener('pointercancel', onUp);
 }
 
+/** Follows a pointer that went down on something until it is let go, wherever it is. */
+export function hold(e: PointerEvent, move: (event: PointerEvent) => void, done: () => void): void {
+  const held = e.currentTarget as HTMLElement | SVGElement;
+  held.setPointerCapture(e.pointerId);
+  const onMove = (m: Event): void => move(m as PointerEvent);
+  const onUp = (): void => {
+    held.removeEventListener('pointermove', onMove);
+    held.removeEventListener('pointerup', onUp);
+    held.removeEventListener('pointercancel', onUp);
+    done();
+  };
+  held.addEventListener('pointermove', onMove);
+  held.addEventListener('pointerup', onUp);
+  held.addEventListener('pointercancel', onUp);
+}
+
 /** Where a pointer is on the stage, in screen pixels. */
 export function onStage(e: PointerEvent | MouseEvent): Pair {
   const stage = ((e.currentTarget as Element).closest('[data-stage]') as Element).getBoundingClientRect();

@@ -3,7 +3,7 @@ import type { View } from '../api/types';
 
 /** A key held shows its view while held; tapped it stays until tapped again. */
 const HOLD = 280;
-const VIEW_KEYS: Record<string, View> = { o: 'original', b: 'base', m: 'matte', t: 'tint', p: 'picked', x: 'without' };
+const VIEW_KEYS: Record<string, View> = { o: 'original', b: 'base', m: 'matte', t: 'tint', p: 'picked', d: 'difference', x: 'without' };
 
 export function isTyping(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
@@ -130,6 +130,7 @@ export const SHORTCUTS: [string, string][] = [
   ['M', 'matte of the area'],
   ['T', 'matte as a tint over the picture'],
   ['P', 'the picked area over grey'],
+  ['D', 'difference: what was changed, amplified'],
   ['X', 'without this area'],
   ['L', 'outlines off'],
   ['S', 'split line on and off'],
