@@ -344,7 +344,7 @@ final class TreatReport
     private static function bands(Planes $planes, array $skin, float $face): array
     {
         $lab = LabPlanes::of($planes, $planes->rect, Transfer::Bt1886);
-        $blur = static fn(array $v, float $size): array => Normalised::blur($v, $skin, $planes->rect->width, $planes->rect->height, $size * $face);
+        $blur = static fn(array $v, float $size): array => Normalised::over($skin, $planes->rect->width, $planes->rect->height, $size * $face)->blur($v);
         $minus = static fn(array $v, array $w): array => array_map(static fn(float $x, float $y): float => $x - $y, $v, $w);
         $bands = [];
         foreach (['l', 'a', 'b'] as $channel) {

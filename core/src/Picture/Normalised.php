@@ -9,38 +9,87 @@ namespace Cossel\Core\Picture;
  * "Normalized and differential convolution", CVPR 1993), G a Gaussian. What counts for nothing does not bleed into
  * what counts. Wide ones are computed on means of blocks, and read back bilinearly. Kernel class.
  */
-final class Normalised
+final readonly class Normalised
 {
     /** Sigma that is left after blocks are taken, in blocks; smaller ones would show the blocks. */
     private const LEFT = 2.5;
     private const NOTHING = 1e-4;
 
     /**
-     * @param list<float> $v
+     * @param list<float> $w
+     * @param list<float> $of G(w), at the size the Gaussian is computed at
+     */
+    private function __construct(private array $w, private array $of, private int $width, private int $height, private float $sigma, private int $block) {}
+
+    /**
+     * For any number of planes that count the same.
+     *
      * @param list<float> $w how much each pixel counts, 0..1
+     */
+    public static function over(array $w, int $width, int $height, float $sigma): self
+    {
+        if ($sigma <= 0.0 || $w === []) {
+            return new self($w, [], $width, $height, 0.0, 1);
+        }
+        $block = max(1, (int) floor($sigma / self::LEFT));
+        // Means of blocks blur by block² / 12 themselves, reading them back bilinearly by block² / 6.
+        $left = $block === 1 ? $sigma : sqrt(max(1.0, $sigma * $sigma / ($block * $block) - 0.25));
+        $plain = new self($w, [], $width, $height, $left, $block);
+
+        return new self($w, $plain->spread($plain->gathered($w)), $width, $height, $left, $block);
+    }
+
+    /**
+     * @param list<float> $v
      *
      * @return list<float> where no pixel near counts, what was there
      */
-    public static function blur(array $v, array $w, int $width, int $height, float $sigma): array
+    public function blur(array $v): array
     {
-        if ($sigma <= 0.0 || $v === []) {
+        if ($this->of === []) {
             return $v;
         }
-        $block = max(1, (int) floor($sigma / self::LEFT));
-        if ($block === 1) {
-            $sum = Gaussian::values(self::times($v, $w), $width, $height, $sigma);
-            $of = Gaussian::values($w, $width, $height, $sigma);
-
-            return self::over($sum, $of, $v);
+        $sum = $this->spread($this->gathered(self::times($v, $this->w)));
+        foreach ($this->of as $i => $k) {
+            $sum[$i] = $k > self::NOTHING ? $sum[$i] / $k : $v[$i];
         }
-        $bw = intdiv($width + $block - 1, $block);
-        $bh = intdiv($height + $block - 1, $block);
-        // Means of blocks blur by block² / 12 themselves, reading them back bilinearly by block² / 6.
-        $left = sqrt(max(1.0, $sigma * $sigma / ($block * $block) - 0.25));
-        $sum = Gaussian::values(self::blocks(self::times($v, $w), $width, $height, $block, $bw, $bh), $bw, $bh, $left);
-        $of = Gaussian::values(self::blocks($w, $width, $height, $block, $bw, $bh), $bw, $bh, $left);
 
-        return self::over(self::spread($sum, $bw, $bh, $width, $height, $block), self::spread($of, $bw, $bh, $width, $height, $block), $v);
+        return $sum;
+    }
+
+    /**
+     * Blurred, in blocks.
+     *
+     * @param list<float> $v
+     *
+     * @return list<float>
+     */
+    private function gathered(array $v): array
+    {
+        if ($this->block === 1) {
+            return Gaussian::values($v, $this->width, $this->height, $this->sigma);
+        }
+        [$bw, $bh] = $this->size();
+
+        return Gaussian::values(self::blocks($v, $this->width, $this->height, $this->block, $bw, $bh), $bw, $bh, $this->sigma);
+    }
+
+    /**
+     * Blocks as pixels again.
+     *
+     * @param list<float> $v
+     *
+     * @return list<float>
+     */
+    private function spread(array $v): array
+    {
+        return $this->block === 1 ? $v : self::bilinear($v, ...$this->size(), width: $this->width, height: $this->height, block: $this->block);
+    }
+
+    /** @return array{int, int} in blocks */
+    private function size(): array
+    {
+        return [intdiv($this->width + $this->block - 1, $this->block), intdiv($this->height + $this->block - 1, $this->block)];
     }
 
     /**
@@ -56,22 +105,6 @@ final class Normalised
         }
 
         return $v;
-    }
-
-    /**
-     * @param list<float> $sum
-     * @param list<float> $of
-     * @param list<float> $else
-     *
-     * @return list<float>
-     */
-    private static function over(array $sum, array $of, array $else): array
-    {
-        foreach ($of as $i => $k) {
-            $sum[$i] = $k > self::NOTHING ? $sum[$i] / $k : $else[$i];
-        }
-
-        return $sum;
     }
 
     /**
@@ -106,7 +139,7 @@ final class Normalised
      *
      * @return list<float>
      */
-    private static function spread(array $v, int $bw, int $bh, int $width, int $height, int $block): array
+    private static function bilinear(array $v, int $bw, int $bh, int $width, int $height, int $block): array
     {
         $out = array_fill(0, $width * $height, 0.0);
         $columns = $shares = [];

@@ -57,11 +57,14 @@ final class Conceal implements InArea, Kind
         $ring = self::ring($site);
         $rect = $matte->rect->grow($ring)->intersect($planes->rect);
         $free = self::free($matte->window($rect)->v);
+        // What is known on the ring: there without its grain, and a first guess for inside from far around.
+        $near = Normalised::over($free, $rect->width, $rect->height, max(1.0, 0.35 * $ring));
+        $far = Normalised::over($free, $rect->width, $rect->height, max(2.0, (float) $ring));
         $covers = $errors = [];
         foreach (['r', 'g', 'b'] as $channel) {
             $here = self::read($planes->{$channel}, $planes->rect, $rect, 0, 0);
             $there = self::read($planes->{$channel}, $planes->rect, $rect, $dx, $dy);
-            $membrane = self::membrane(self::minus($here, $there), $free, $rect, $ring);
+            $membrane = self::membrane(self::minus($here, $there), $free, $rect, $near, $far);
             foreach ($there as $i => $v) {
                 $there[$i] = $v + $values['fit'] * $membrane[$i];
             }
@@ -151,13 +154,12 @@ final class Conceal implements InArea, Kind
      *
      * @return list<float>
      */
-    private static function membrane(array $d, array $free, Rect $rect, int $ring): array
+    private static function membrane(array $d, array $free, Rect $rect, Normalised $near, Normalised $far): array
     {
         $w = $rect->width;
         $h = $rect->height;
-        // On the ring without its grain; inside a first guess from far around.
-        $edge = Normalised::blur($d, $free, $w, $h, max(1.0, 0.35 * $ring));
-        $m = Normalised::blur($d, $free, $w, $h, max(2.0, (float) $ring));
+        $edge = $near->blur($d);
+        $m = $far->blur($d);
         $inner = [];
         foreach ($free as $i => $f) {
             $x = $i % $w;
@@ -188,7 +190,7 @@ final class Conceal implements InArea, Kind
     private static function error(array $here, array $cover, array $free, Rect $rect): array
     {
         $all = array_fill(0, count($free), 1.0);
-        $d = Normalised::blur(self::minus($here, $cover), $all, $rect->width, $rect->height, 1.0);
+        $d = Normalised::over($all, $rect->width, $rect->height, 1.0)->blur(self::minus($here, $cover));
         [$centre, $spread] = Robust::of($d, $free);
         foreach ($d as $i => $v) {
             $d[$i] = abs($v - $centre) / max(1e-4, $spread);

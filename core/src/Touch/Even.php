@@ -70,13 +70,15 @@ final class Even implements InArea, Kind
         $extent = $site->extent();
         $face = ($values['width'] > 0.0 ? $values['width'] * $extent->scale() : $extent->width()) * $site->rows() * self::SIGMA;
         $lab = LabPlanes::of($planes, $rect, $site->transfer());
-        $blur = static fn(array $v, array $w, float $size): array => Normalised::blur($v, $w, $rect->width, $rect->height, $size * $face);
-        $skin = self::skin($lab, $matte->v, $blur);
+        $over = static fn(array $w, float $size): Normalised => Normalised::over($w, $rect->width, $rect->height, $size * $face);
+        $skin = self::skin($lab, $matte->v, $over($matte->v, self::PORES));
         $counted = self::times($matte->v, $skin);
+        $softest = $over($counted, self::BLOTCHES);
+        $soft = $over($counted, self::PORES);
 
-        $fine = $blur($lab->l, $counted, self::PORES);
-        $middle = $blur($lab->l, $counted, self::LINES);
-        $coarse = $blur($lab->l, $counted, self::BLOTCHES);
+        $fine = $soft->blur($lab->l);
+        $middle = $over($counted, self::LINES)->blur($lab->l);
+        $coarse = $softest->blur($lab->l);
         [$mean, $spread] = Robust::of($fine, $counted);
         $l = $lab->l;
         self::lessen($l, $lab->l, $fine, $counted, $skin, $values['pores']);
@@ -90,10 +92,9 @@ final class Even implements InArea, Kind
                 continue;
             }
             $v = $lab->{$channel};
-            $fine = $blur($v, $counted, self::PORES);
-            $coarse = $blur($v, $counted, self::BLOTCHES);
+            $fine = $soft->blur($v);
             [$mean] = Robust::of($fine, $counted);
-            $lab->{$channel} = self::pulled($v, $fine, $coarse, $skin, $mean, $values['tone'], $red);
+            $lab->{$channel} = self::pulled($v, $fine, $softest->blur($v), $skin, $mean, $values['tone'], $red);
         }
         $lab->into($planes, $weight, $site->transfer());
     }
@@ -101,14 +102,13 @@ final class Even implements InArea, Kind
     /**
      * How much each pixel is like the area's skin, 0..1.
      *
-     * @param list<float>                                        $matte
-     * @param callable(list<float>, list<float>, float): list<float> $blur
+     * @param list<float> $matte
      *
      * @return list<float>
      */
-    private static function skin(LabPlanes $lab, array $matte, callable $blur): array
+    private static function skin(LabPlanes $lab, array $matte, Normalised $soft): array
     {
-        [$l, $a, $b] = [$blur($lab->l, $matte, self::PORES), $blur($lab->a, $matte, self::PORES), $blur($lab->b, $matte, self::PORES)];
+        [$l, $a, $b] = [$soft->blur($lab->l), $soft->blur($lab->a), $soft->blur($lab->b)];
         [$l0, $ls] = Robust::of($l, $matte);
         [$a0, $as] = Robust::of($a, $matte);
         [$b0, $bs] = Robust::of($b, $matte);

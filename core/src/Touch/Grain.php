@@ -14,7 +14,7 @@ use Cossel\Core\Picture\Robust;
  * Puts grain back where smoothing or covering took it. Grain is luma less its Gaussian of 1.2 pixels. Its strength is
  * measured as robust spread in the untreated frame, in the area and a quarter of its width round it, where luma is within
  * 0.15 of the area's own: round a spot most of that is the skin beside it, in a face it is the skin as it came. In the
- * treated area it is measured place by place, as the mean square over 1.5 % of the picture height. What is missing to
+ * treated area it is measured place by place, as the mean square over 1.5 % of the picture height, five pixels at least. What is missing to
  * `level` times the untreated, in variance, is added as noise, the same on all three channels.
  *
  * The noise comes from a tile of Gaussian numbers softened so that neighbours correlate as they do there; the tile
@@ -58,7 +58,7 @@ final class Grain implements InArea, Kind
         [$spread, $likeness] = self::measured($site, $mean);
         $wanted = ($values['level'] * $spread) ** 2;
         $squares = array_map(static fn(float $v): float => $v * $v, self::grain($luma));
-        $present = Gaussian::values($squares, $rect->width, $rect->height, max(2.0, 0.015 * $site->rows()));
+        $present = Gaussian::values($squares, $rect->width, $rect->height, max(5.0, 0.015 * $site->rows()));
         $tile = $this->tile($likeness);
         [$left, $top] = self::place($site->number);
         $out = [];

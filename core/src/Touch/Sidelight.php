@@ -46,7 +46,7 @@ final class Sidelight implements InArea, Kind
         $gains = [];
         for ($i = 0; $i <= 256; ++$i) {
             $t = $i / 256;
-            $gains[] = $values['stops'] * ($t + $values['softness'] * ($t * $t * (3 - 2 * $t) - $t));
+            $gains[] = 2 ** ($values['stops'] * ($t + $values['softness'] * ($t * $t * (3 - 2 * $t) - $t)));
         }
         $at = $weight->matte->rect;
         $light = LightPlanes::of($planes, $at, $transfer);
@@ -83,15 +83,15 @@ final class Sidelight implements InArea, Kind
      * @param list<float> $r
      * @param list<float> $g
      * @param list<float> $b
-     * @param list<float> $stops by t in steps of 1/256
+     * @param list<float> $gains by t in steps of 1/256
      */
-    private static function row(array &$r, array &$g, array &$b, int $i, int $n, float $step, float $t, array $stops): void
+    private static function row(array &$r, array &$g, array &$b, int $i, int $n, float $step, float $t, array $gains): void
     {
         for ($end = $i + $n; $i < $end; ++$i, $t += $step) {
             $p = $t * 256.0;
             $p = $p < 0.0 ? 0.0 : ($p > 255.999 ? 255.999 : $p);
             $c = (int) $p;
-            $gain = 2.0 ** ($stops[$c] + ($stops[$c + 1] - $stops[$c]) * ($p - $c));
+            $gain = $gains[$c] + ($gains[$c + 1] - $gains[$c]) * ($p - $c);
             $r[$i] *= $gain;
             $g[$i] *= $gain;
             $b[$i] *= $gain;

@@ -107,7 +107,7 @@ final class FiltersTest extends TestCase
             $v[$i] = $i % self::W < 20 ? $x : 1000.0;
         }
         foreach ([1.0, 4.0, 9.0] as $sigma) {
-            $blurred = Normalised::blur($v, $w, self::W, self::H, $sigma);
+            $blurred = Normalised::over($w, self::W, self::H, $sigma)->blur($v);
             for ($y = 2; $y < self::H - 2; ++$y) {
                 self::assertLessThan(1.0, $blurred[$y * self::W + 19]);
             }
@@ -123,7 +123,7 @@ final class FiltersTest extends TestCase
             $w[] = 0.5 + 0.5 * cos(($i % self::W) / 7 + intdiv($i, self::W) / 6);
         }
         foreach ([1.2, 3.5, 7.0] as $sigma) {
-            $blurred = Normalised::blur($v, $w, self::W, self::H, $sigma);
+            $blurred = Normalised::over($w, self::W, self::H, $sigma)->blur($v);
             foreach ([[20, 16], [12, 20], [28, 12]] as [$x, $y]) {
                 self::assertEqualsWithDelta(self::naive($v, $w, $x, $y, $sigma, true), $blurred[$y * self::W + $x], 0.02, "sigma {$sigma}");
             }
