@@ -115,4 +115,21 @@ final class ProcessTest extends AppTestCase
         file_put_contents("{$this->folder}/broken.json", '{');
         self::assertSame(4, $this->run_(['--recipe' => "{$this->folder}/broken.json"])[0]);
     }
+
+    public function test_files_of_a_recipe_come_from_a_folder_by_their_content(): void
+    {
+        $black = "LUT_1D_SIZE 2\n0 0 0\n0 0 0\n";
+        $recipe = $this->recipe_(['areas' => [], 'assets' => ['black' => ['sha256' => hash('sha256', $black), 'kind' => 'cube']], 'base' => [['id' => 'b', 'kind' => 'lut', 'file' => 'black']]]);
+        [$code, $said] = $this->run_(['--recipe' => $recipe]);
+        self::assertSame(4, $code);
+        self::assertStringContainsString('The file “black” that a touch needs is not there.', $said);
+        mkdir("{$this->folder}/files");
+        file_put_contents("{$this->folder}/files/whatever.txt", $black);
+        [$code, $said] = $this->run_(['--recipe' => $recipe, '--assets' => "{$this->folder}/files"]);
+        self::assertSame(0, $code, $said);
+        $this->ffmpeg(['-i', "{$this->folder}/out.mkv", '-frames:v', '1', '-pix_fmt', 'gray', '-update', '1', '-y', "{$this->folder}/first.png"]);
+        $image = imagecreatefrompng("{$this->folder}/first.png");
+        self::assertNotFalse($image);
+        self::assertLessThan(3, imagecolorat($image, 97, 54) & 0xFF);
+    }
 }
