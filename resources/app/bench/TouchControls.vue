@@ -106,7 +106,7 @@ async function readFile(e: Event): Promise<void> {
   input.value = '';
   if (!chosen) return;
   const text = await chosen.text();
-  if (props.touch.kind === 'lut') await asked('The look-up table was not taken', () => api.cube(text), ({ sha256 }) => emit('change', { file: asset(sha256, 'cube'), }), chosen.name);
+  if (props.touch.kind === 'lut') await asked('The look-up table was not taken', () => api.cube(text), ({ sha256 }) => emit('change', { file: asset(sha256, 'cube') }), chosen.name);
   else {
     await asked('The decision list was not taken', () => api.readCdl(text), (found) => {
       corrections.value = found;
