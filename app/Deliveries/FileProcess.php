@@ -244,7 +244,7 @@ final class FileProcess
     {
         $frame = $footage->info->format()->rect();
         foreach ($recipe->areas as $area) {
-            $this->files->ensureDirectoryExists("{$folder}/{$area->id}");
+            $this->files->makeDirectory("{$folder}/{$area->id}", recursive: true, force: true);
             $mattes = (function () use ($renderer, $area, $footage, $frame, $from, $to): \Generator {
                 for ($number = $from; $number <= $to; ++$number) {
                     yield from str_split(Bytes::grey16($renderer->matte($this->frames->frame($footage, $number, $frame->height), $area, $number, $frame)), 262144);

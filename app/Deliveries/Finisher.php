@@ -23,7 +23,7 @@ final class Finisher
     {
         $work = "{$file}.work";
         $this->files->deleteDirectory($work);
-        $this->files->ensureDirectoryExists($work);
+        $this->files->makeDirectory($work, recursive: true, force: true);
         try {
             $list = "{$work}/parts.txt";
             $entries = '';
@@ -78,7 +78,7 @@ final class Finisher
 
     private function images(FootageFile $footage, string $list, int $from, int $to, string $work): string
     {
-        $this->files->ensureDirectoryExists("{$work}/frames");
+        $this->files->makeDirectory("{$work}/frames", recursive: true, force: true);
         Ffmpeg::run([
             '-f', 'concat', '-safe', '0', '-i', $list, '-map', '0:v:0', '-fps_mode', 'passthrough',
             '-vf', 'scale=flags=accurate_rnd+full_chroma_int', '-pix_fmt', 'rgb48be', '-c:v', 'png', '-compression_level', '4', '-start_number', (string) $from, "{$work}/frames/%06d.png",

@@ -29,7 +29,7 @@ final class PartRenderer
     {
         $format = $footage->info->format();
         $work = sprintf('%s.%d.part', $file, getmypid());
-        $this->files->ensureDirectoryExists(dirname($file));
+        $this->files->makeDirectory(dirname($file), recursive: true, force: true);
         $frames = (function () use ($renderer, $footage, $format, $from, $to, $onFrame): \Generator {
             for ($number = $from; $number <= $to; ++$number) {
                 $frame = $this->frames->frame($footage, $number, $format->height);

@@ -85,7 +85,7 @@ final class FrameCache
 
     private function decodeOnce(FootageFile $footage, int $first, int $last, FrameFormat $format, string $chunk): void
     {
-        $this->files->ensureDirectoryExists(dirname($chunk));
+        $this->files->makeDirectory(dirname($chunk), recursive: true, force: true);
         $lock = fopen("{$chunk}.lock", 'c');
         if ($lock === false || !flock($lock, LOCK_EX)) {
             throw UnreadableFootage::frame($first);

@@ -35,7 +35,7 @@ final class Intake
         }
         $kept = "footage/{$sha256}";
         $target = Storage::disk('data')->path($kept);
-        $this->files->ensureDirectoryExists(dirname($target));
+        $this->files->makeDirectory(dirname($target), recursive: true, force: true);
         if (ImageSequence::isArchive($path)) {
             try {
                 $this->sequence->toFootage($path, $target);

@@ -24,7 +24,7 @@ final class PictureCache
             return $known;
         }
         $made = $make();
-        $this->files->ensureDirectoryExists(dirname($file));
+        $this->files->makeDirectory(dirname($file), recursive: true, force: true);
         $this->files->replace($file, $made);
         if (random_int(0, 499) === 0) {
             $this->keepBound();

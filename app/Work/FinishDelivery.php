@@ -28,7 +28,7 @@ final class FinishDelivery implements ShouldQueue
         $shot = $delivery->shot;
         $name = sprintf('deliveries/%d/%s_r%d.%s', $delivery->id, Str::slug($shot->name, '_'), $delivery->revision, $delivery->format->extension());
         $file = Storage::disk('data')->path($name);
-        $files->ensureDirectoryExists(dirname($file));
+        $files->makeDirectory(dirname($file), recursive: true, force: true);
         $parts = $delivery->parts->mapWithKeys(static fn(DeliveryPart $part): array => [RenderPart::file($part) => $part->to - $part->from + 1])->all();
         $finisher->finish($shot->readyFootage()->file(), $delivery->format, $parts, $delivery->from, $delivery->to, $file);
         Delivery::whereKey($delivery->id)->where('state', Delivery::FINISHING)->update(['state' => Delivery::DONE, 'file' => $name, 'bytes' => (int) filesize($file), 'error' => null]);
