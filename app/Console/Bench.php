@@ -10,6 +10,7 @@ use App\Footage\Probe;
 use App\Measuring\BenchAssets;
 use App\Measuring\FollowReport;
 use App\Measuring\Samples;
+use App\Measuring\TelltaleReport;
 use App\Measuring\TreatReport;
 use App\Pictures\BenchPictures;
 use App\Pictures\View;
@@ -32,13 +33,13 @@ use Symfony\Component\Process\Process;
 /** Measures speed, memory and accuracy on the demo footage and prints them beside the goals. */
 final class Bench extends Command
 {
-    protected $signature = 'cossel:bench {what=all : all, follow, treat or speed} {--write= : with follow or treat, also writes the figures to this file, as docs/accuracy.md}';
+    protected $signature = 'cossel:bench {what=all : all, follow, treat, telltales or speed} {--write= : with follow or treat, also writes the figures to this file, as docs/accuracy.md}';
 
     protected $description = 'Prints measured speed and accuracy beside the goals';
 
     private const SHOT = 'gh010_backlit';
 
-    public function handle(Probe $probe, FrameCache $frames, BenchPictures $pictures, RecipeReader $reader, Kinds $kinds, FollowReport $follow, TreatReport $treat): int
+    public function handle(Probe $probe, FrameCache $frames, BenchPictures $pictures, RecipeReader $reader, Kinds $kinds, FollowReport $follow, TreatReport $treat, TelltaleReport $telltales): int
     {
         $what = $this->argument('what');
         if ($what === 'all' || $what === 'follow') {
@@ -46,6 +47,9 @@ final class Bench extends Command
         }
         if ($what === 'all' || $what === 'treat') {
             $this->accuracy($treat->rows(), 'Treating', 'treat');
+        }
+        if ($what === 'all' || $what === 'telltales') {
+            $this->accuracy($telltales->rows(), 'Tell-tales', 'telltales');
         }
         if ($what !== 'all' && $what !== 'speed') {
             return 0;

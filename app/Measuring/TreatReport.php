@@ -4,13 +4,9 @@ declare(strict_types=1);
 
 namespace App\Measuring;
 
-use App\Footage\FootageFile;
 use App\Footage\FrameCache;
-use App\Footage\Probe;
 use Cossel\Core\Colour\CieLab;
 use Cossel\Core\Colour\Transfer;
-use Cossel\Core\Motion\Motions;
-use Cossel\Core\Motion\Track;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Gaussian;
 use Cossel\Core\Picture\Grey;
@@ -19,7 +15,6 @@ use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Picture\Robust;
 use Cossel\Core\Recipe\Recipe;
-use Cossel\Core\Recipe\RecipeReader;
 use Cossel\Core\Render\FrameRenderer;
 use Cossel\Core\Touch\LabPlanes;
 use Cossel\Core\Touch\Luma;
@@ -32,10 +27,10 @@ final class TreatReport
     /** Width of the face of gh040_skin over the distance of its pupils. */
     private const FACE = 1.72;
 
-    /** @var array<string, array{FootageFile, Recipe, array<string, Track>, list<array<string, mixed>>, LabelPictures}> */
+    /** @var array<string, array{DemoShot, list<array<string, mixed>>, LabelPictures}> */
     private array $shots = [];
 
-    public function __construct(private readonly Probe $probe, private readonly FrameCache $frames, private readonly RecipeReader $reader) {}
+    public function __construct(private readonly DemoShots $demo, private readonly FrameCache $frames) {}
 
     /** @return \Generator<int, array{string, string, string, string}> section, what, measured, goal */
     public function rows(): \Generator
@@ -62,7 +57,7 @@ final class TreatReport
                 $skin[] = $label === LabelPictures::SKIN ? 1.0 : 0.0;
                 $counted[] = $skin[$i] > 0.0 && $area->v[$i] > 0.99;
             }
-            $truth = $this->shots[$shot][3][$number];
+            $truth = $this->shots[$shot][1][$number];
             $face = self::FACE * abs($truth['eye_l']['pupil']['x'] - $truth['eye_r']['pupil']['x']) * self::SIGMA;
             [$was, $is] = array_map(static fn(Planes $p): array => self::bands($p, $skin, $face), [$before, $after]);
             $ratio = static fn(string $band): float => self::variance($is[$band], $counted) / self::variance($was[$band], $counted);
@@ -122,7 +117,7 @@ final class TreatReport
         $closed = 0;
         foreach (range(0, 83, 3) as $number) {
             [$before, $after, $labels] = $this->seen($shot, $number, static fn(array $document): array => [...$document, 'base' => [], 'finish' => []]);
-            $truth = $this->shots[$shot][3][$number];
+            $truth = $this->shots[$shot][1][$number];
             if (max($truth['eye_l']['open'], $truth['eye_r']['open']) < 0.05) {
                 $closed += $before->r !== $after->r || $before->g !== $after->g || $before->b !== $after->b ? 1 : 0;
                 continue;
@@ -160,7 +155,7 @@ final class TreatReport
         $texture = $over = $calm = [];
         foreach (range(0, 83, 2) as $number) {
             [$before, $after] = $this->seen($shot, $number, $only);
-            foreach ($this->shots[$shot][3][$number]['blemishes'] as $k => $spot) {
+            foreach ($this->shots[$shot][1][$number]['blemishes'] as $k => $spot) {
                 if (!$spot['vis']) {
                     continue;
                 }
@@ -180,7 +175,7 @@ final class TreatReport
             }
         }
         foreach ($off['after'] as $k => $list) {
-            $name = 'spot ' . ($k + 1) . sprintf(' (radius %.0f px)', $this->shots[$shot][3][20]['blemishes'][$k]['r']);
+            $name = 'spot ' . ($k + 1) . sprintf(' (radius %.0f px)', $this->shots[$shot][1][20]['blemishes'][$k]['r']);
             yield [$section, "{$name}: off the ring, in its own spreads, worst channel, mean and worst frame", sprintf('%.2f, %.2f (before %.2f)', array_sum($list) / count($list), max($list), array_sum($off['before'][$k]) / count($off['before'][$k])), '1.0'];
             yield [$section, "{$name}: its grain over that of the ring, mean", sprintf('%.2f', array_sum($texture[$k]) / count($texture[$k])), '0.85 to 1.15'];
             yield [$section, "{$name}: change from frame to frame of its L against its ring, over that of four places beside it", sprintf('%.2f', self::flicker($over[$k]) * 4 / array_sum(array_map(self::flicker(...), $calm[$k]))), '1.0'];
@@ -249,10 +244,10 @@ final class TreatReport
     private function seen(string $shot, int $number, callable $change): array
     {
         $recipe = $this->recipe($shot, $change);
-        [$footage, , $tracks, , $labels] = $this->shots[$shot];
-        $frame = $this->frames->frame($footage, $number, $footage->info->height);
+        [$demo, , $labels] = $this->shots[$shot];
+        $frame = $this->frames->frame($demo->footage, $number, $demo->footage->info->height);
         $all = $frame->format->rect();
-        $treated = new Frame($frame->format, (new FrameRenderer($recipe, new Motions($recipe, $tracks)))->frame($frame, $number));
+        $treated = new Frame($frame->format, (new FrameRenderer($recipe, $demo->motions($recipe)))->frame($frame, $number));
 
         return [$frame->window($all), $treated->window($all), $labels->of($number)];
     }
@@ -261,38 +256,28 @@ final class TreatReport
     private function matte(string $shot, string $area, int $number, callable $change): Grey
     {
         $recipe = $this->recipe($shot, $change);
-        [$footage, , $tracks] = $this->shots[$shot];
-        $frame = $this->frames->frame($footage, $number, $footage->info->height);
+        [$demo] = $this->shots[$shot];
+        $frame = $this->frames->frame($demo->footage, $number, $demo->footage->info->height);
 
-        return (new FrameRenderer($recipe, new Motions($recipe, $tracks)))->matte($frame, $recipe->area($area), $number, $frame->format->rect());
+        return (new FrameRenderer($recipe, $demo->motions($recipe)))->matte($frame, $recipe->area($area), $number, $frame->format->rect());
     }
 
     /** @param callable(array<string, mixed>): array<string, mixed> $change */
     private function recipe(string $shot, callable $change): Recipe
     {
-        if (!isset($this->shots[$shot])) {
-            $path = base_path("demo/footage/{$shot}.webm");
-            $tracks = [];
-            foreach (glob(base_path("demo/recipes/{$shot}.*.track.json")) ?: [] as $file) {
-                $track = Track::read(json_decode((string) file_get_contents($file), true, flags: JSON_THROW_ON_ERROR));
-                $tracks[hash('sha256', $track->json())] = $track;
-            }
-            $this->shots[$shot] = [
-                new FootageFile($path, (string) hash_file('sha256', $path), $this->probe->read($path)),
-                $this->reader->read($this->document($shot)),
-                $tracks,
-                json_decode((string) file_get_contents(base_path("demo/truth/{$shot}.truth.json")), true)['frame'],
-                new LabelPictures(base_path("demo/truth/labels/{$shot}.zip")),
-            ];
-        }
+        $this->shots[$shot] ??= [
+            $this->demo->named($shot),
+            json_decode((string) file_get_contents(base_path("demo/truth/{$shot}.truth.json")), true)['frame'],
+            new LabelPictures(base_path("demo/truth/labels/{$shot}.zip")),
+        ];
 
-        return $this->reader->read($change($this->document($shot)));
+        return $this->shots[$shot][0]->recipe($change);
     }
 
     /** @return array<string, mixed> */
     private function document(string $shot): array
     {
-        return json_decode((string) file_get_contents(base_path("demo/recipes/{$shot}.recipe.json")), true, flags: JSON_THROW_ON_ERROR);
+        return $this->demo->named($shot)->document;
     }
 
     /**

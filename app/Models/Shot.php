@@ -22,11 +22,13 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int                       $from     first frame of the span
  * @property int                       $to       last frame of the span
  * @property int                       $revision number of the present revision
+ * @property string                    $limits   JSON: tell-tale => limit, where the user has set it
  * @property Job                       $job
  * @property Footage|null              $footage
  * @property Collection<int, Delivery> $deliveries
  * @property Collection<int, Follow>   $follows
  * @property Collection<int, Version>  $versions
+ * @property Collection<int, Judging>  $judgings
  */
 final class Shot extends Model
 {
@@ -34,7 +36,7 @@ final class Shot extends Model
     public const READY = 'ready';
     public const FAILED = 'failed';
 
-    protected $attributes = ['notes' => '', 'from' => 0, 'to' => 0, 'revision' => 0];
+    protected $attributes = ['notes' => '', 'from' => 0, 'to' => 0, 'revision' => 0, 'limits' => '{}'];
 
     /** @return BelongsTo<Job, $this> */
     public function job(): BelongsTo
@@ -70,6 +72,18 @@ final class Shot extends Model
     public function follows(): HasMany
     {
         return $this->hasMany(Follow::class)->orderBy('id');
+    }
+
+    /** @return HasMany<Judging, $this> */
+    public function judgings(): HasMany
+    {
+        return $this->hasMany(Judging::class);
+    }
+
+    /** @return array<string, float> limits of tell-tales, where the user has set them */
+    public function limits(): array
+    {
+        return array_map(floatval(...), json_decode($this->limits, true, flags: JSON_THROW_ON_ERROR));
     }
 
     public function readyFootage(): Footage

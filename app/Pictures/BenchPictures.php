@@ -73,7 +73,7 @@ final class BenchPictures
             $matte = $renderer->matte($frame, $area, $number, $needs)->v;
             $planes = new Planes($needs, $matte, $matte, $matte);
         } else {
-            $planes = self::joined($this->veiled($renderer->bands($frame, $number, $needs), $view, $area, $renderer, $frame, $number), $needs);
+            $planes = Planes::joined($needs, $this->veiled($renderer->bands($frame, $number, $needs), $view, $area, $renderer, $frame, $number));
         }
 
         return Jpeg::encode(Bytes::bgrx8($witness->crop($planes)), $width, $height);
@@ -139,18 +139,5 @@ final class BenchPictures
         }
 
         return $bytes;
-    }
-
-    /** @param iterable<Planes> $bands */
-    private static function joined(iterable $bands, Rect $rect): Planes
-    {
-        $r = $g = $b = [];
-        foreach ($bands as $planes) {
-            array_push($r, ...$planes->r);
-            array_push($g, ...$planes->g);
-            array_push($b, ...$planes->b);
-        }
-
-        return new Planes($rect, $r, $g, $b);
     }
 }

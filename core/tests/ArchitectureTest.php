@@ -20,6 +20,7 @@ final class ArchitectureTest extends TestCase
         'Outline' => ['Geometry', 'Picture', 'Recipe'],
         'Motion' => ['Geometry', 'Outline', 'Picture', 'Recipe'],
         'Propose' => ['Colour', 'Geometry', 'Motion', 'Picture', 'Recipe'],
+        'Telltale' => ['Colour', 'Geometry', 'Motion', 'Outline', 'Picture', 'Recipe', 'Render', 'Touch'],
         'Render' => ['Motion', 'Outline', 'Pick', 'Picture', 'Recipe', 'Touch'],
         'Judge' => ['Colour', 'Geometry', 'Outline', 'Picture', 'Recipe', 'Touch'],
     ];

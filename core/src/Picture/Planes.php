@@ -29,6 +29,23 @@ final class Planes
         return new self($rect, array_fill(0, $n, $r), array_fill(0, $n, $g), array_fill(0, $n, $b));
     }
 
+    /**
+     * Bands put together again.
+     *
+     * @param iterable<self> $bands from top to bottom, together the rectangle
+     */
+    public static function joined(Rect $rect, iterable $bands): self
+    {
+        $r = $g = $b = [];
+        foreach ($bands as $planes) {
+            array_push($r, ...$planes->r);
+            array_push($g, ...$planes->g);
+            array_push($b, ...$planes->b);
+        }
+
+        return new self($rect, $r, $g, $b);
+    }
+
     /** @return array{float, float, float} the R'G'B' of the pixel at these picture coordinates */
     public function at(int $x, int $y): array
     {

@@ -88,6 +88,31 @@ final class FrameRenderer
         return self::through($this->stages($frame, $number, $area), $frame, $rect);
     }
 
+    /**
+     * The treatment of a whole frame, area by area: what each of those that change something there is given, what it makes
+     * of it and its finished matte, over its outline and a margin of so many pixels. The treated frame comes last.
+     *
+     * @return \Generator<int, array{area: Area, matte: Grey, before: Planes, after: Planes}, void, Planes>
+     */
+    public function steps(Frame $frame, int $number, int $margin): \Generator
+    {
+        $whole = $frame->format->rect();
+        $planes = $frame->window($whole);
+        foreach ($this->stages($frame, $number) as $stage) {
+            if (!$stage instanceof PlacedArea || $stage->bounds()->isEmpty()) {
+                $stage->apply($planes, $whole);
+                continue;
+            }
+            $rect = $stage->bounds()->grow($margin)->intersect($whole);
+            $matte = $stage->matte($planes, $rect);
+            $before = $planes->window($rect);
+            $stage->apply($planes, $whole);
+            yield ['area' => $stage->area, 'matte' => $matte, 'before' => $before, 'after' => $planes->window($rect)];
+        }
+
+        return $planes;
+    }
+
     /** @return \Generator<int, Planes> */
     private function patches(Frame $frame, int $number): \Generator
     {
@@ -134,6 +159,7 @@ final class FrameRenderer
         $site = new Site($number, $frame, $this->assets, Extents::of($area, $number, $this->motions));
 
         return new PlacedArea(
+            $area,
             AreaMatte::on($area->outlined(), $number, $this->motions, $frame->format->rect()),
             $area->pick === null ? null : new PickMatte($area->pick),
             Act::of($touches, $site, $inside, $strength),

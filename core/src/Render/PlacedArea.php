@@ -9,6 +9,7 @@ use Cossel\Core\Pick\PickMatte;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
+use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Side;
 use Cossel\Core\Touch\Site;
 use Cossel\Core\Touch\Weight;
@@ -24,10 +25,16 @@ final readonly class PlacedArea implements Stage
     private Rect $bounds;
 
     /** @param list<Act> $acts */
-    public function __construct(private AreaMatte $outline, private ?PickMatte $pick, public array $acts, private Site $site)
+    public function __construct(public Area $area, private AreaMatte $outline, private ?PickMatte $pick, public array $acts, private Site $site)
     {
         $this->frame = $site->untreated->format->rect();
         $this->bounds = $outline->bounds();
+    }
+
+    /** Where its outline may be other than 0. */
+    public function bounds(): Rect
+    {
+        return $this->bounds;
     }
 
     /** The pixels its touches can change. */

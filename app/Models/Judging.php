@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+
+/**
+ * A revision of a shot being looked over for tell-tales, or looked over.
+ *
+ * @property int                   $id
+ * @property int                   $shot_id
+ * @property int                   $revision
+ * @property string|null           $measures JSON: tell-tale => area => frame => measure, once all frames are looked at
+ * @property string|null           $message  why it could not be done
+ * @property Shot                  $shot
+ * @property Collection<int, Look> $looks
+ */
+final class Judging extends Model
+{
+    /** @return BelongsTo<Shot, $this> */
+    public function shot(): BelongsTo
+    {
+        return $this->belongsTo(Shot::class);
+    }
+
+    /** @return HasMany<Look, $this> */
+    public function looks(): HasMany
+    {
+        return $this->hasMany(Look::class)->orderBy('from');
+    }
+}

@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Work;
+
+use App\Judging\Judgings;
+use App\Models\Judging;
+use App\Models\Look;
+use Illuminate\Contracts\Queue\ShouldQueue;
+
+/** Looks a run of frames over for tell-tales; gives up when the shot has moved on to another revision. */
+final class LookOver implements ShouldQueue
+{
+    use Background;
+
+    public function __construct(private readonly int $look)
+    {
+        $this->onQueue('ahead');
+    }
+
+    public function handle(Judgings $judgings): void
+    {
+        $look = Look::find($this->look);
+        if ($look !== null) {
+            $judgings->take($look);
+        }
+    }
+
+    public function failed(?\Throwable $reason): void
+    {
+        $look = Look::find($this->look);
+        Judging::whereKey($look?->judging_id)->update(['message' => $reason?->getMessage() ?? 'The worker broke off.']);
+    }
+}

@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Telltale;
+
+use Cossel\Core\Recipe\Area;
+
+/** What one tell-tale says of one area over the shot, or of the whole frame. */
+final readonly class Finding
+{
+    /** @param non-empty-array<int, float> $measures by frame, rising */
+    public function __construct(public Telltale $telltale, public ?Area $area, public array $measures, public float $limit) {}
+
+    public function rings(): bool
+    {
+        return $this->measure() > $this->limit;
+    }
+
+    /** The greatest measure of the shot. */
+    public function measure(): float
+    {
+        return max($this->measures);
+    }
+
+    /** The frame that has it. */
+    public function worst(): int
+    {
+        return (int) array_search($this->measure(), $this->measures, true);
+    }
+
+    /**
+     * The frames over the limit, as spans. What lies between two frames that a fine tell-tale looks at counts with them.
+     *
+     * @return list<array{int, int}>
+     */
+    public function spans(): array
+    {
+        $spans = [];
+        $open = false;
+        $reach = $this->telltale->isFine ? Inspection::FINE_EVERY : 2;
+        foreach ($this->measures as $frame => $measure) {
+            if ($measure <= $this->limit) {
+                $open = false;
+                continue;
+            }
+            if ($open && $frame - $spans[count($spans) - 1][1] <= $reach) {
+                $spans[count($spans) - 1][1] = $frame;
+            } else {
+                $spans[] = [$frame, $frame];
+            }
+            $open = true;
+        }
+
+        return $spans;
+    }
+}

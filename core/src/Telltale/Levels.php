@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Telltale;
+
+use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Touch\Legal;
+
+/**
+ * Levels outside the preferred range of EBU R 103 (version 3.0, 2020): the percentage of the finished frame's pixels with R',
+ * G' or B' under -5 % or over 105 %, or luma under -1 % or over 103 %. The recommendation bears with 1 % of them.
+ */
+final readonly class Levels extends Telltale
+{
+    public function __construct()
+    {
+        parent::__construct('levels', 'Levels lie outside the legal range.', unit: '% of the frame', limit: 1.0, most: 100.0);
+    }
+
+    public function concerns(Recipe $recipe, ?Area $area): bool
+    {
+        return $area === null;
+    }
+
+    public function look(Seen $seen): array
+    {
+        return [round(100 * self::outside($seen->result->r, $seen->result->g, $seen->result->b) / max(1, $seen->rect()->count()), 4)];
+    }
+
+    /**
+     * @param list<float> $r
+     * @param list<float> $g
+     * @param list<float> $b
+     */
+    private static function outside(array $r, array $g, array $b): int
+    {
+        $n = 0;
+        foreach ($r as $i => $x) {
+            $y = $g[$i];
+            $z = $b[$i];
+            $luma = 0.2126 * $x + 0.7152 * $y + 0.0722 * $z;
+            if ($luma > Legal::MOST_LUMA || $luma < Legal::LEAST_LUMA || $x > Legal::MOST || $y > Legal::MOST || $z > Legal::MOST || $x < Legal::LEAST || $y < Legal::LEAST || $z < Legal::LEAST) {
+                ++$n;
+            }
+        }
+
+        return $n;
+    }
+}

@@ -1,0 +1,87 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Telltale;
+
+use Cossel\Core\Picture\Robust;
+use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\Recipe;
+
+/**
+ * Teeth that outshine the face. Over what looks like teeth under the matte, in Oklab of the finished frame: by how much the
+ * lightness that 95 % of them stay below is over .88 (or over what it was untreated); by how much their mean is lighter, or
+ * their mean b lower, than that of the whites of the same person's eyes, where an area holds these (the third of its pixels
+ * that is lightest and has a chroma under .06); without them, by how much b is lower than .005 under neutral. The greatest of
+ * these, in hundredths.
+ */
+final readonly class OverWhite extends Telltale
+{
+    private const CEILING = 0.88;
+    private const FEW = 20;
+    private const EYES = ['eye', 'lids', 'whites'];
+
+    public function __construct()
+    {
+        parent::__construct('over-white', 'The teeth are lighter or bluer than the whites of the eyes, or too light for any.', unit: '% of lightness', limit: 1.0, most: 20.0);
+    }
+
+    public function concerns(Recipe $recipe, ?Area $area): bool
+    {
+        return $area !== null && ($area->part === 'teeth' || in_array($area->part, self::EYES, true));
+    }
+
+    public function look(Seen $seen): ?array
+    {
+        $result = $seen->result();
+        $untreated = $seen->untreated();
+        $w = $seen->matte->v;
+        $n = 0;
+        $isTeeth = $seen->area?->part === 'teeth';
+        $least = $isTeeth ? 0.0 : Robust::quantile($result->l, $w, 0.67);
+        foreach ($w as $i => $k) {
+            $w[$i] = $k > 0.5 && ($isTeeth ? Tooth::at($untreated, $i) : $result->l[$i] >= $least && hypot($result->a[$i], $result->b[$i]) < 0.06) ? 1.0 : 0.0;
+            $n += (int) $w[$i];
+        }
+        if ($n < self::FEW || ($isTeeth && !$seen->isTreated())) {
+            return null;
+        }
+
+        return array_map(static fn(float $v): float => round($v, 4), [
+            Robust::of($result->l, $w)[0],
+            Robust::of($result->b, $w)[0],
+            Robust::quantile($result->l, $w, 0.95),
+            Robust::quantile($untreated->l, $w, 0.95),
+        ]);
+    }
+
+    public function measures(array $looks, Recipe $recipe, ?Area $area): array
+    {
+        if ($area?->part !== 'teeth') {
+            return [];
+        }
+        $measures = [];
+        foreach ($looks[$area->id] ?? [] as $frame => [$l, $b, $most, $was]) {
+            $over = $most - max(self::CEILING, $was);
+            $eyes = array_filter(array_map(static fn(array $of): ?array => $of[$frame] ?? null, self::eyes($looks, $recipe, $area)));
+            $over = max($over, $eyes === [] ? -0.005 - $b : max($l - max(array_column($eyes, 0)), min(array_column($eyes, 1)) - $b));
+            $measures[$frame] = 100 * max(0.0, $over);
+        }
+
+        return $measures;
+    }
+
+    /**
+     * The looks of areas that hold the whites of the same person's eyes.
+     *
+     * @param array<string, array<int, list<float>>> $looks
+     *
+     * @return list<array<int, list<float>>>
+     */
+    private static function eyes(array $looks, Recipe $recipe, Area $area): array
+    {
+        $eyes = array_filter($recipe->areas, static fn(Area $other): bool => in_array($other->part, self::EYES, true) && $other->person === $area->person);
+
+        return array_values(array_filter(array_map(static fn(Area $eye): ?array => $looks[$eye->id] ?? null, $eyes)));
+    }
+}
