@@ -4,6 +4,8 @@ import { after, before, test } from 'node:test';
 import { Cossel, until } from './cossel.mjs';
 
 const cossel = new Cossel(8697);
+const BACKLIT = 1;
+const LAUGH = 2;
 const SKIN = 4;
 let page;
 
@@ -86,4 +88,106 @@ test('a version is kept, compared with by the split line, gone back to, renamed 
   await page.getByRole('button', { name: 'Approved', exact: true }).waitFor();
   await page.getByRole('button', { name: 'Delete Approved' }).click();
   await page.getByRole('button', { name: 'Approved', exact: true }).waitFor({ state: 'hidden' });
+});
+
+test('resting makes the span ready to play in the background, shown on the ruler', async () => {
+  await until(async () => (await page.locator('[data-ruler] rect.ready').count()) > 0, 60);
+});
+
+test('full screen shows the picture alone, with the original while its key is held', async () => {
+  await page.getByRole('button', { name: 'Full', exact: true }).click();
+  await until(() => page.evaluate(() => document.fullscreenElement?.hasAttribute('data-stage') ?? false));
+  await rested();
+  const result = await at([0.5, 0.45]);
+  await page.keyboard.down('o');
+  await until(async () => (await at([0.5, 0.45])).some((v, i) => Math.abs(v - result[i]) > 0.4));
+  await page.waitForTimeout(320);
+  await page.keyboard.up('o');
+  await page.evaluate(() => document.exitFullscreen());
+});
+
+const telltales = async (shot) => (await cossel.api('GET', `/shots/${shot}/telltales`)).body;
+const judged = async (shot) => {
+  await until(async () => (await telltales(shot)).findings !== null, 120);
+  return (await telltales(shot)).findings;
+};
+const ringing = async (shot) => (await judged(shot)).filter((f) => f.rings).map((f) => `${f.telltale} ${f.area}`);
+/** Changes a shot's recipe behind the bench's back, as a hand in a hurry would. */
+async function spoil(shot, change) {
+  const { revision, recipe } = (await cossel.api('GET', `/shots/${shot}/recipe`)).body;
+  change(recipe);
+  if (Array.isArray(recipe.assets)) recipe.assets = {};
+  assert.equal((await cossel.api('PUT', `/shots/${shot}/recipe`, { base: revision, label: 'In a hurry', recipe })).status, 200);
+}
+
+test('whitening at full is found, told in the list, marked under the picture, and cured in one step', async () => {
+  await spoil(LAUGH, (r) => (r.areas[1].touches = [{ id: 'w1', kind: 'whiten', yellow: 1, lift: 0.2, ceiling: 1 }]));
+  await page.goto(`${cossel.url}/shots/${LAUGH}`);
+  await page.getByRole('button', { name: 'Area B, Teeth' }).click();
+  await page.locator('.line').filter({ hasText: 'Judge' }).click();
+  await page.getByText('Looking the shot over').waitFor();
+  assert.ok((await ringing(LAUGH)).includes('over-white teeth'));
+  await page.getByRole('button', { name: 'over-white, over its limit' }).click();
+  const worst = (await judged(LAUGH)).find((f) => f.telltale === 'over-white').worst;
+  await page.getByText(new RegExp(`^${worst} of 0–83$`)).waitFor();
+  await page.getByRole('button', { name: new RegExp(`^Frame ${worst}, `) }).waitFor();
+  await rested();
+  const spoilt = await canvas();
+  await page.getByRole('button', { name: 'Preview' }).click();
+  await page.getByText('Nothing is changed yet.').waitFor();
+  await until(async () => (await canvas()) !== spoilt);
+  assert.equal((await cossel.api('GET', `/shots/${LAUGH}/recipe`)).body.recipe.areas[1].touches[0].ceiling, 1);
+  await page.getByRole('button', { name: 'Apply' }).click();
+  await until(async () => (await cossel.api('GET', `/shots/${LAUGH}/recipe`)).body.recipe.areas[1].touches[0].ceiling < 0.9);
+  assert.ok(!(await ringing(LAUGH)).includes('over-white teeth'));
+  await page.getByRole('button', { name: 'over-white', exact: true }).waitFor();
+  await page.keyboard.press('Control+z');
+  await until(async () => (await ringing(LAUGH)).includes('over-white teeth'));
+  await page.keyboard.press('Control+Shift+z');
+});
+
+test('a mask without feather that was shifted on some frames is found and cured; the job tells what is open', async () => {
+  await spoil(BACKLIT, (r) => {
+    Object.assign(r.areas[0].outline.shapes[0], { featherIn: 0, featherOut: 0 });
+    r.areas[0].motion.keys = [{ frame: 40 }, { frame: 60, move: [0.2, 0] }];
+  });
+  await page.goto(`${cossel.url}/shots/${BACKLIT}`);
+  await page.locator('.line').filter({ hasText: 'Judge' }).click();
+  const found = await ringing(BACKLIT);
+  assert.ok(found.includes('halo face') && found.includes('drift face'), found.join(', '));
+  await page.goto(`${cossel.url}/jobs/1`);
+  await page.locator('.part').filter({ hasText: 'Face' }).locator('.tells').filter({ hasText: 'drift' }).click();
+  await page.getByRole('button', { name: 'drift, over its limit' }).click();
+  await page.getByText('Take out the correction on frame 60').waitFor();
+  await page.getByRole('button', { name: 'Apply' }).click();
+  await until(async () => (await cossel.api('GET', `/shots/${BACKLIT}/recipe`)).body.recipe.areas[0].motion.keys.length === 1);
+  assert.ok(!(await ringing(BACKLIT)).includes('drift face'));
+  await page.getByRole('button', { name: 'halo, over its limit' }).click();
+  await page.getByText('Widen the outer feather').waitFor();
+  await page.getByRole('button', { name: 'Apply' }).first().click();
+  await until(async () => (await cossel.api('GET', `/shots/${BACKLIT}/recipe`)).body.recipe.areas[0].outline.shapes[0].featherOut > 0);
+  assert.ok(!(await ringing(BACKLIT)).includes('halo face'));
+});
+
+test('a limit can be moved, and what rings moves with it', async () => {
+  await page.getByRole('button', { name: 'drift', exact: true }).click();
+  await page.locator('.telltales .ruler').filter({ hasText: 'Limit' }).locator('button.figure').click();
+  await page.getByLabel('Limit, typed').fill('5');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'drift, over its limit' }).waitFor();
+  assert.equal((await telltales(BACKLIT)).findings.find((f) => f.telltale === 'drift' && f.area === 'face').limit, 5);
+});
+
+test('witnesses are as many as asked for, and where a tell-tale rings', async () => {
+  await page.getByRole('group', { name: 'How many witnesses' }).getByRole('button', { name: '5', exact: true }).click();
+  await until(async () => (await page.locator('.witness').count()) === 5);
+  await page.getByRole('group', { name: 'Which witnesses' }).getByRole('button', { name: 'tell' }).click();
+  await page.locator('.witness').filter({ hasText: 'drift' }).first().waitFor();
+  await page.locator('.witness').first().hover();
+  await page.locator('.witness .large').first().waitFor();
+  const first = await page.locator('.witness span').first().innerText();
+  await page.keyboard.press('Home');
+  await page.keyboard.press('.');
+  await page.locator('.witness.now').waitFor();
+  assert.ok(first.length > 0);
 });

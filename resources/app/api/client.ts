@@ -1,4 +1,4 @@
-import type { Area, AreaColours, ColourPick, Delivery, Follow, Format, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Scope, ScopeRequest, Shot, StartingPoint, Triple, Version } from './types';
+import type { Area, AreaColours, ColourPick, Cure, Delivery, Follow, Format, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Scope, ScopeRequest, Shot, StartingPoint, Telltales, Triple, Version } from './types';
 
 /** A request the server refused, with its sentence; status 0 when it could not be reached at all. */
 export class ApiError extends Error {
@@ -114,6 +114,11 @@ export const api = {
   cube: (text: string) => json<{ sha256: string; title: string }>('POST', '/cubes', { text }),
   readCdl: async (text: string) => (await json<{ corrections: { id: string; settings: Record<string, number> }[] }>('POST', '/cdl', { text })).corrections,
   cdlUrl: (shot: number, touch: string, form: string, frame: number) => `/api/shots/${shot}/touches/${touch}/cdl.${form}?frame=${frame}`,
+
+  telltales: (shot: number) => json<Telltales>('GET', `/shots/${shot}/telltales`),
+  lookOver: (shot: number) => json<Telltales>('POST', `/shots/${shot}/telltales`),
+  limitTelltale: (shot: number, telltale: string, limit: number | null) => json<Telltales>('PUT', `/shots/${shot}/telltales/limit`, { telltale, limit }),
+  cures: (shot: number, telltale: string, area: string | null) => json<Cure[]>('GET', `/shots/${shot}/telltales/cures?telltale=${encodeURIComponent(telltale)}${area === null ? '' : `&area=${area}`}`),
 
   follows: (shot: number) => json<Follow[]>('GET', `/shots/${shot}/follows`),
   follow: (shot: number, wanted: { area: string; shape: string | null; start: number; from: number; to: number }) => json<Follow>('POST', `/shots/${shot}/follows`, wanted),

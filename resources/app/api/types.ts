@@ -169,7 +169,7 @@ export interface Shot {
   to: number;
   revision: number;
   footage: Footage | null;
-  progress: { base: number; finish: number; areas: AreaProgress[]; left: string } | null;
+  progress: { base: number; finish: number; areas: AreaProgress[]; telltales: { telltale: string; area: string | null; frame: number }[]; left: string } | null;
   following: number;
 }
 
@@ -236,6 +236,28 @@ export interface PictureRequest {
 
 /** A kept state of a shot's treatment. */
 export interface Version { id: number; name: string; revision: number; createdAt: string }
+
+/** What one tell-tale says of an area, or of the whole frame, over the shot. */
+export interface Finding {
+  telltale: string;
+  sentence: string;
+  unit: string;
+  /** null is the whole frame. */
+  area: string | null;
+  limit: number;
+  /** The limit unless somebody sets another. */
+  usual: number;
+  most: number;
+  measure: number;
+  /** The frame with the greatest measure. */
+  worst: number;
+  rings: boolean;
+  /** Frames over the limit. */
+  spans: Pair[];
+  measures: [number, number][];
+}
+export interface Telltales { revision: number; begun: boolean; done: number; total: number; message: string | null; findings: Finding[] | null }
+export interface Cure { words: string; recipe: Recipe | null; followFrom: number | null }
 
 /** What the picture is compared with. */
 export type Against = 'original' | 'base' | 'without' | number;

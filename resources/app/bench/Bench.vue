@@ -2,8 +2,9 @@
 import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
 import { computed, onBeforeUnmount, onMounted, provide, ref, shallowRef, watch } from 'vue';
+import { useRoute } from 'vue-router';
 import { api } from '../api/client';
-import type { Area, AreaColours, DrawnShape, Kind, MaybeKeyed, Pair, PictureRequest, Recipe, Shot, StartingPoint, Touch, View } from '../api/types';
+import type { Area, AreaColours, Cure, DrawnShape, Finding, Kind, MaybeKeyed, Pair, PictureRequest, Recipe, Shot, StartingPoint, Touch, View } from '../api/types';
 import DeliverDialog from '../deliveries/DeliverDialog.vue';
 import { useNotices } from '../useNotices';
 import SmallSwitch from '../widgets/SmallSwitch.vue';
@@ -32,12 +33,14 @@ import { usePictures } from './usePictures';
 import { usePlayback } from './usePlayback';
 import { usePlayhead } from './usePlayhead';
 import { freshId, useRecipe } from './useRecipe';
+import { useTelltales } from './useTelltales';
 import { useWitnesses } from './useWitnesses';
 
 const props = defineProps<{ shot: Shot; kinds: Kind[]; starts: StartingPoint[] }>();
 const footage = props.shot.footage as NonNullable<Shot['footage']>;
 const aspect = footage.width / footage.height;
 const { fail, say } = useNotices();
+const route = useRoute();
 
 const store = useRecipe(props.shot.id);
 const motions = useMotions(props.shot.id, store);
@@ -65,6 +68,24 @@ const letters = computed(() => Object.fromEntries(areas.value.map((a, i) => [a.i
 const confidence = computed(() => Object.fromEntries(areas.value.map((a) => [a.id, motions.confidence(a.id)])));
 const weak = computed(() => (area.value ? weakFrames(confidence.value[area.value.id] ?? [], props.shot.from) : []));
 
+const telltales = useTelltales(props.shot.id, store, computed(() => step.value === 5));
+/** A cure that the picture is shown with, before it is applied. */
+const previewed = shallowRef<Cure | null>(null);
+watch([() => store.revision.value, tab, step], () => (previewed.value = null));
+async function cure(by: Cure, finding: Finding): Promise<void> {
+  const of = area.value?.name ?? 'The frame';
+  previewed.value = null;
+  if (by.recipe) {
+    const cured = by.recipe;
+    store.edit((recipe) => void Object.assign(recipe, cured));
+    await store.commit(`${finding.area === null ? 'Frame' : of}, ${finding.telltale}: ${by.words.charAt(0).toLowerCase()}${by.words.slice(1)}`);
+  } else if (by.followFrom !== null && area.value) {
+    playhead.go(by.followFrom);
+    const forwards = finding.worst >= by.followFrom;
+    await following.follow(forwards ? by.followFrom : props.shot.from, forwards ? props.shot.to : by.followFrom);
+  }
+}
+
 /** The touch whose control is being dragged, or true for anything else that is. */
 const dragged = ref<Touch | true | null>(null);
 const dragging = (on: boolean): void => {
@@ -86,8 +107,15 @@ const spots = computed<Pair[]>(() => {
 const { view, outlines } = useKeys({
   step: (by) => goTo(playhead.frame.value + by),
   jump: (by) => {
-    const next = [...weak.value].sort((a, b) => a - b);
+    const own = telltales.open.value.filter((f) => f.area === null || f.area === area.value?.id);
+    const keys = area.value ? [...area.value.motion.keys, ...area.value.blinkGuard.keys, ...area.value.outline.shapes.flatMap((s) => s.keys)].map((k) => k.frame) : [];
+    const next = [...new Set([...weak.value, ...keys, ...own.flatMap((f) => [f.worst, ...f.spans.map(([first]) => first)])])].sort((a, b) => a - b);
     const to = by > 0 ? next.find((f) => f > playhead.frame.value) : next.findLast((f) => f < playhead.frame.value);
+    if (to !== undefined) goTo(to);
+  },
+  witness: (by) => {
+    const frames = row.witnesses.value.map((w) => w.frame);
+    const to = by > 0 ? frames.find((f) => f > playhead.frame.value) : frames.findLast((f) => f < playhead.frame.value);
     if (to !== undefined) goTo(to);
   },
   ends: (last) => goTo(last ? props.shot.to : props.shot.from),
@@ -142,6 +170,7 @@ const seen = shallowRef<[number, number, number, number] | null>(null);
 function request(view_: View, height: number): PictureRequest {
   const r: PictureRequest = { frame: playhead.frame.value, view: view_, area: viewsArea.value || dragged.value !== null ? (area.value?.id ?? null) : null, height, ...unsaved() };
   if (view_ === 'difference') r.gain = compared.gain.value;
+  if (previewed.value?.recipe && view_ !== 'original') r.recipe = previewed.value.recipe;
   if (without.value !== null && store.recipe.value) r.recipe = switchedOff(store.recipe.value, without.value);
   if (seen.value) r.window = seen.value;
   return r;
@@ -158,7 +187,7 @@ function refresh(): void {
     return;
   }
   const known = playback.ready.get(playhead.frame.value);
-  if (known && !store.unsaved.value && !seen.value && playKey.value === playedKey) void createImageBitmap(known.file).then((image) => pictures.show({ image, place: known.place }));
+  if (known && !store.unsaved.value && !seen.value && !previewed.value && playKey.value === playedKey) void createImageBitmap(known.file).then((image) => pictures.show({ image, place: known.place }));
   else pictures.want(request(effectiveView.value, wantedHeight.value));
   void compare();
 }
@@ -170,9 +199,9 @@ const playKey = computed(() => JSON.stringify([store.revision.value, effectiveVi
 let playedKey = '';
 watch([playKey, () => store.unsaved.value], () => {
   playedKey = playKey.value;
-  playback.aim(store.unsaved.value ? `${playKey.value} unsaved` : playKey.value, { view: effectiveView.value, area: viewsArea.value ? (area.value?.id ?? null) : null, height: wantedHeight.value, gain: compared.gain.value });
+  playback.aim(store.unsaved.value ? `${playKey.value} unsaved` : playKey.value, { view: effectiveView.value, area: viewsArea.value ? (area.value?.id ?? null) : null, height: wantedHeight.value, gain: compared.gain.value }, !store.unsaved.value && wantedHeight.value > 0);
 });
-watch([() => playhead.frame.value, effectiveView, wantedHeight, seen, compared.layout, compared.against, compared.gain, () => store.recipe.value, dragged, without], refresh, { deep: false });
+watch([() => playhead.frame.value, effectiveView, wantedHeight, seen, compared.layout, compared.against, compared.gain, () => store.recipe.value, dragged, without, previewed], refresh, { deep: false });
 watch(() => JSON.stringify(store.recipe.value), refresh);
 watch(tab, () => {
   if (effectiveView.value !== 'result' && effectiveView.value !== 'original') refresh();
@@ -189,14 +218,18 @@ const scopeRequest = computed<PictureRequest | null>(() => {
 });
 
 const held = computed(() => dragged.value !== null || playback.playing.value || playback.preparing.value || store.unsaved.value);
-const { witnesses, urls, behind } = useWitnesses(props.shot.id, store, motions, playhead, area, effectiveView, held);
+const row = useWitnesses(props.shot.id, store, motions, playhead, area, effectiveView, held, telltales.open);
+const { witnesses, urls, behind } = row;
 
 onMounted(async () => {
   try {
     await store.load();
     if (tab.value === '') {
-      tab.value = areas.value[0]?.id ?? 'base';
-      step.value = area.value && area.value.touches.length > 0 ? 4 : 1;
+      // From the progress list one comes to the area and frame that a tell-tale stands for.
+      const { area: wanted, frame } = route.query;
+      tab.value = areas.value.find((a) => a.id === wanted)?.id ?? areas.value[0]?.id ?? 'base';
+      step.value = wanted ? 5 : area.value && area.value.touches.length > 0 ? 4 : 1;
+      if (frame) goTo(Number(frame));
     }
     refresh();
     await motions.poll();
@@ -214,6 +247,10 @@ onBeforeUnmount(() => {
 function leave(e: BeforeUnloadEvent): void {
   sessionStorage.setItem(`frame ${props.shot.id}`, String(playhead.frame.value));
   if (store.unsaved.value) e.preventDefault();
+}
+
+function fullScreen(): void {
+  void document.querySelector('[data-stage]')?.requestFullscreen();
 }
 
 function goTo(frame: number): void {
@@ -440,7 +477,11 @@ const treatWords = computed(() => {
   return touches.length === 0 ? 'nothing yet' : touches.map((t) => `${labelOf(t.kind)}${t.side === 'outside' ? ' outside' : ''}`).join(', ');
 });
 const STEPS = ['Outline', 'Follow', 'Pick', 'Treat', 'Judge'];
-const words = computed(() => [outlineWords.value, followWords.value, pickWords.value, treatWords.value, VIEW_WORDS[effectiveView.value]]);
+const judgeWords = computed(() => {
+  const own = telltales.open.value.filter((f) => f.area === area.value?.id || f.area === null).map((f) => f.telltale);
+  return own.length > 0 ? `▲ ${own.join(', ')}` : telltales.known.value && effectiveView.value === 'result' ? 'nothing gives it away' : VIEW_WORDS[effectiveView.value];
+});
+const words = computed(() => [outlineWords.value, followWords.value, pickWords.value, treatWords.value, judgeWords.value]);
 const pickWords = computed(() => {
   const pick = area.value?.pick;
   if (!pick) return 'all inside the outline';
@@ -490,6 +531,7 @@ function setSurround(i: number): void {
           <button type="button" :aria-pressed="stage?.zoom === 1" @click="stage?.zoomTo(1)">100</button>
           <button type="button" :aria-pressed="stage?.zoom === 2" @click="stage?.zoomTo(2)">200</button>
         </span>
+        <button v-tooltip.bottom="'Full screen; Esc leaves it'" type="button" class="btn small" @click="fullScreen">Full</button>
         <span class="surrounds" role="group" aria-label="Surround">
           <button v-for="(grey, i) in SURROUNDS" :key="grey" type="button" class="plain" :style="{ background: grey }" :aria-label="['dim', 'mid', 'light'][i]" :aria-pressed="surround === i" @click="setSurround(i)"></button>
         </span>
@@ -505,6 +547,7 @@ function setSurround(i: number): void {
       >
         <p v-if="pictures.failure.value" class="over">▲ {{ pictures.failure.value }}</p>
         <p v-else-if="store.offline.value" class="over">▲ The server cannot be reached or broke down. Your change is kept here and saved when it is back.</p>
+        <p v-else-if="previewed" class="over">Previewed: {{ previewed.words }}. Nothing is changed yet.</p>
         <p v-else-if="place" class="over">{{ place.words }} Esc leaves it.</p>
         <p v-else-if="outlining.tool.value && area" class="over">{{ TOOL_WORDS[outlining.tool.value] }} Esc leaves it.</p>
         <p v-else-if="following.correcting.value" class="over">Drag {{ area?.name }} right on this frame: inside to move, the letter to turn, a cross to scale. Esc ends it.</p>
@@ -514,9 +557,9 @@ function setSurround(i: number): void {
       <FollowStrips
         :from="shot.from" :to="shot.to" :frame="playhead.frame.value" :areas="areas" :chosen="area?.id ?? null" :letters="letters" :confidence="confidence"
         :states="Object.fromEntries(areas.map((a) => [a.id, motions.states(a.id)]))" :following="Object.fromEntries(areas.map((a) => [a.id, motions.openFor(a.id) !== null]))"
-        :openness="Object.fromEntries(areas.map((a) => [a.id, motions.open(a.id)]))" :span="following.span.value" :ready="[...playback.ready.keys()]" :witnesses="witnesses" @go="goTo" @choose="tab = $event" @span="following.chooseSpan"
+        :openness="Object.fromEntries(areas.map((a) => [a.id, motions.open(a.id)]))" :span="following.span.value" :ready="[...playback.ready.keys()]" :telltales="telltales.open.value" :witnesses="witnesses" @go="goTo" @choose="tab = $event" @span="following.chooseSpan"
       />
-      <WitnessRow :witnesses="witnesses" :urls="urls" :frame="playhead.frame.value" :behind="behind" :hint="nextHint" @go="goTo" />
+      <WitnessRow :witnesses="witnesses" :urls="urls" :frame="playhead.frame.value" :behind="behind" :hint="nextHint" :count="row.count.value" :choice="row.choice.value" @go="goTo" @show="row.show" @choose="row.choose" />
     </section>
     <aside class="do">
       <nav class="tabs" aria-label="Areas">
@@ -566,7 +609,10 @@ function setSurround(i: number): void {
                     </template>
                   </TouchList>
                 </template>
-                <JudgePanel v-else :view="effectiveView" :compare="compared" :frame="playhead.frame.value" @view="view = $event" />
+                <JudgePanel
+                  v-else :view="effectiveView" :compare="compared" :frame="playhead.frame.value" :telltales="telltales" :area="area" :areas="areas" :from="shot.from" :to="shot.to" :previewed="previewed"
+                  @view="view = $event" @go="goTo" @choose="tab = $event" @preview="previewed = $event" @cure="cure"
+                />
               </template>
             </section>
           </div>

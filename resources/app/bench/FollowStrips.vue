@@ -2,7 +2,7 @@
 /** The frame ruler and a lane for each area: how surely it was followed, frame by frame. Below, hairlines to the witnesses. */
 import { useElementSize } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import type { Area } from '../api/types';
+import type { Area, Finding } from '../api/types';
 import type { Witness } from './useWitnesses';
 
 const props = defineProps<{
@@ -19,6 +19,8 @@ const props = defineProps<{
   openness: Record<string, (number | null)[]>;
   /** Frames chosen to be followed, on the chosen area's lane. */
   span: [number, number] | null;
+  /** Tell-tales that ring. */
+  telltales: Finding[];
   /** Frames that are ready to play. */
   ready: number[];
   witnesses: Witness[];
@@ -82,7 +84,12 @@ const shut = (area: Area): { x1: number; x2: number }[] => runs((i) => (props.op
 /** Frames on which somebody set something by hand. */
 const notches = (area: Area): number[] => [...new Set([...area.motion.keys.map((k) => k.frame), ...area.outline.shapes.flatMap((s) => [...s.keys, ...(s.kind === 'area' ? [] : (s.motion?.keys ?? []))].map((k) => k.frame)), ...area.blinkGuard.keys.map((k) => k.frame)])].filter((f) => f >= props.from && f <= props.to);
 
-const witnessX = (i: number): number => 16 + (i + 0.5) * ((width.value - 32) / props.witnesses.length);
+/** Where a tell-tale of an area rings: the frames over its limit, and the worst. */
+const bells = (area: Area): { key: string; x1: number; x2: number; worst: number; word: string }[] =>
+  props.telltales.filter((f) => f.area === area.id).flatMap((f) => f.spans.map(([a, b]) => ({ key: `${f.telltale} ${a}`, x1: LEFT + (a - props.from) * step.value, x2: LEFT + (b - props.from + 1) * step.value, worst: at(f.worst), word: f.telltale })));
+
+/** Beside them stand the buttons that choose them. */
+const witnessX = (i: number): number => 16 + (i + 0.5) * ((width.value - 32 - 38) / props.witnesses.length);
 
 function scrub(e: PointerEvent): void {
   if (e.button !== 0) return;
@@ -166,6 +173,7 @@ const readyRuns = computed(() => {
           <rect v-for="(run, i) in shut(area)" :key="`s${i}`" class="shut" fill="url(#shut)" :x="run.x1" y="1" :width="run.x2 - run.x1" :height="laneOf(area) - 6" />
           <line v-for="(run, i) in lost(area)" :key="`l${i}`" class="lost" :x1="run.x1" :x2="run.x2" :y1="laneOf(area) / 2" :y2="laneOf(area) / 2" />
           <line v-for="tick in comb(area)" :key="tick.x" class="tick" :class="{ weak: tick.weak }" :x1="tick.x" :x2="tick.x" :y1="laneOf(area) - 5" :y2="laneOf(area) - 5 - (laneOf(area) - 9) * Math.max(0.06, tick.c)" :stroke-width="tick.w" />
+          <g v-for="b in bells(area)" :key="b.key" class="bell"><title>{{ b.word }}</title><line :x1="b.x1" :x2="b.x2" y1="1.5" y2="1.5" /><path :d="`M${b.worst - 4} 9L${b.worst + 4} 9L${b.worst} 2Z`" /></g>
           <path v-for="f in notches(area)" :key="`n${f}`" class="notch" :d="`M${at(f) - 5} 0L${at(f) + 5} 0L${at(f)} 8Z`" />
           <circle v-if="area.motion.by === 'follow' && area.motion.track" class="start" :cx="at(area.motion.start ?? 0)" cy="6" r="4" />
           <text v-if="laneOf(area) === FULL && !following[area.id] && area.motion.by === 'none' && area.motion.keys.length === 0" class="hint" :x="LEFT + 4" y="15">not followed: it stays where it was drawn</text>
@@ -208,6 +216,16 @@ svg {
 
 .hit {
   fill: transparent;
+}
+
+.bell line {
+  stroke: var(--t1);
+  stroke-width: 3;
+}
+
+.bell path {
+  fill: var(--t1);
+  stroke: var(--g0);
 }
 
 .ready {

@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import type { Against, View } from '../api/types';
+import type { Against, Area, Cure, Finding, View } from '../api/types';
 import RulerSlider from '../widgets/RulerSlider.vue';
+import TelltaleList from './TelltaleList.vue';
 import VersionList from './VersionList.vue';
+import type { TelltaleStore } from './useTelltales';
 import type { Compare } from './useCompare';
 
-defineProps<{ view: View; compare: Compare; frame: number }>();
-const emit = defineEmits<{ view: [view: View] }>();
+defineProps<{ view: View; compare: Compare; frame: number; telltales: TelltaleStore; area: Area; areas: Area[]; from: number; to: number; previewed: Cure | null }>();
+const emit = defineEmits<{ view: [view: View]; go: [frame: number]; choose: [area: string]; preview: [cure: Cure | null]; cure: [cure: Cure, finding: Finding] }>();
 
 const VIEWS: { name: string; value: View; key: string }[] = [
   { name: 'Result', value: 'result', key: '' },
@@ -43,8 +45,11 @@ const AGAINST: { name: string; value: Against }[] = [
       <span class="label">Against</span>
       <span class="pills" role="group" aria-label="Compare against"><button v-for="a in AGAINST" :key="a.value" type="button" :aria-pressed="compare.layout.value !== null && compare.against.value === a.value" @click="compare.choose(a.value)">{{ a.name }}</button></span>
     </div>
+    <TelltaleList
+      :telltales="telltales" :area="area" :areas="areas" :from="from" :to="to" :frame="frame" :previewed="previewed"
+      @go="emit('go', $event)" @choose="emit('choose', $event)" @preview="emit('preview', $event)" @cure="(c, f) => emit('cure', c, f)"
+    />
     <VersionList :compare="compare" :frame="frame" />
-    <p class="dim">Hold a key to look, let go to come back; tap it to stay.</p>
   </div>
 </template>
 

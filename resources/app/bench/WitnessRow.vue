@@ -1,17 +1,28 @@
 <script setup lang="ts">
-import type { Witness } from './useWitnesses';
+import { COUNTS, WITNESS, type Choice, type Witness } from './useWitnesses';
 
-defineProps<{ witnesses: Witness[]; urls: Map<number, string>; frame: number; behind: boolean; hint: string }>();
-defineEmits<{ go: [frame: number] }>();
+defineProps<{ witnesses: Witness[]; urls: Map<number, string>; frame: number; behind: boolean; hint: string; count: number; choice: Choice }>();
+defineEmits<{ go: [frame: number]; show: [count: number]; choose: [choice: Choice] }>();
+
+const CHOICES: { value: Choice; name: string; words: string }[] = [
+  { value: 'even', name: 'even', words: 'Evenly spread, with a few that want a look' },
+  { value: 'weak', name: 'weak', words: 'Where the follow is weakest' },
+  { value: 'telltales', name: 'tell', words: 'Where a tell-tale rings' },
+];
 </script>
 
 <template>
   <div class="row" :class="{ behind }">
-    <button v-for="w in witnesses" :key="w.frame" type="button" class="plain witness" :class="{ now: w.frame === frame, weak: w.weak }" :aria-label="`Frame ${w.frame}${w.weak ? ', weak' : ''}`" @click="$emit('go', w.frame)">
+    <button v-for="w in witnesses" :key="w.frame" type="button" class="plain witness" :class="{ now: w.frame === frame, marked: w.word, many: witnesses.length > 9 }" :aria-label="`Frame ${w.frame}${w.word ? `, ${w.word}` : ''}`" @click="$emit('go', w.frame)">
       <img v-if="urls.get(w.frame)" :src="urls.get(w.frame)" alt="">
       <i v-else></i>
-      <span class="mono">{{ w.frame }}<template v-if="w.weak"> weak ▲</template></span>
+      <span class="mono">{{ w.frame }}{{ w.word && ` ▲\u2009${w.word}` }}</span>
+      <img v-if="urls.get(w.frame)" class="large" :src="urls.get(w.frame)" :width="WITNESS.width * 1.5" :height="WITNESS.height * 1.5" alt="">
     </button>
+    <div v-if="witnesses.length" class="choices">
+      <span class="pills" role="group" aria-label="How many witnesses"><button v-for="n in COUNTS" :key="n" type="button" :aria-pressed="count === n" @click="$emit('show', n)">{{ n }}</button></span>
+      <span class="pills" role="group" aria-label="Which witnesses"><button v-for="c in CHOICES" :key="c.value" v-tooltip.left="c.words" type="button" :aria-pressed="choice === c.value" @click="$emit('choose', c.value)">{{ c.name }}</button></span>
+    </div>
     <p v-if="witnesses.length === 0" class="dim">{{ hint }}</p>
   </div>
 </template>
@@ -26,8 +37,32 @@ defineEmits<{ go: [frame: number] }>();
 }
 
 .witness {
+  position: relative;
   flex: 1;
   min-width: 0;
+}
+
+.many span {
+  font-size: 10px;
+}
+
+.choices {
+  display: grid;
+  flex: none;
+  gap: 4px;
+  align-content: start;
+  width: 30px;
+}
+
+.choices .pills {
+  display: grid;
+}
+
+.choices button {
+  padding: 0;
+  font-size: 10px;
+  line-height: 14px;
+  text-align: center;
 }
 
 img,
@@ -44,7 +79,30 @@ i {
   border-color: var(--t3);
 }
 
-.witness.now img {
+.witness .large {
+  position: absolute;
+  bottom: 100%;
+  left: 50%;
+  z-index: 5;
+  display: none;
+  width: auto;
+  max-width: none;
+  height: auto;
+  transform: translateX(-50%);
+  pointer-events: none;
+}
+
+.witness:first-child .large {
+  left: 0;
+  transform: none;
+}
+
+.witness:hover .large,
+.witness:focus-visible .large {
+  display: block;
+}
+
+.witness.now img:not(.large) {
   outline: 2px solid var(--t1);
   outline-offset: 1px;
 }
@@ -53,12 +111,14 @@ span {
   display: block;
   margin-top: 4px;
   color: var(--t3);
+  overflow: hidden;
   font-size: 11px;
   line-height: 16px;
+  text-overflow: ellipsis;
   white-space: nowrap;
 }
 
-.weak span {
+.marked span {
   color: var(--t1);
   font-weight: 600;
 }

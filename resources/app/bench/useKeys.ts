@@ -12,6 +12,7 @@ export function isTyping(target: EventTarget | null): boolean {
 export interface KeyActions {
   step: (by: number) => void;
   jump: (by: number) => void;
+  witness: (by: number) => void;
   ends: (last: boolean) => void;
   liveEnd: (last: boolean) => void;
   play: () => void;
@@ -74,6 +75,8 @@ export function useKeys(actions: KeyActions) {
       f: actions.fit,
       z: actions.zoom,
       s: actions.split,
+      ',': () => actions.witness(-1),
+      '.': () => actions.witness(1),
       '?': actions.help,
       escape: actions.escape,
     };
@@ -136,7 +139,8 @@ export const SHORTCUTS: [string, string][] = [
   ['S', 'split line on and off'],
   ['Space', 'play and stop'],
   ['← →', 'one frame'],
-  ['Shift ← →', 'to the next weak frame'],
+  ['Shift ← →', 'to the next weak frame, keyframe or tell-tale'],
+  [', .', 'to the witness before and after'],
   ['Home End', 'first and last frame'],
   ['Shift Home End', 'set the live span’s ends here'],
   ['F', 'fit'],

@@ -109,12 +109,12 @@ export function useMotions(shotId: number, store: RecipeStore) {
 export type MotionStore = ReturnType<typeof useMotions>;
 
 /** Frames where a follow is weak: local minima under a limit, the weakest first, apart from each other. */
-export function weakFrames(confidence: (number | null)[], from: number, limit = 0.4, most = 3): number[] {
+export function weakFrames(confidence: (number | null)[], from: number, limit = 0.4, most = 3, apart = 5): number[] {
   const found = confidence
     .map((c, i) => ({ c: c ?? 1, frame: from + i }))
     .filter(({ c, frame }) => c < limit && c <= (confidence[frame - from - 1] ?? 1) && c <= (confidence[frame - from + 1] ?? 1))
     .sort((a, b) => a.c - b.c);
   const chosen: number[] = [];
-  for (const { frame } of found) if (chosen.length < most && chosen.every((other) => Math.abs(other - frame) >= 5)) chosen.push(frame);
+  for (const { frame } of found) if (chosen.length < most && chosen.every((other) => Math.abs(other - frame) >= apart)) chosen.push(frame);
   return chosen;
 }

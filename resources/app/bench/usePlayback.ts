@@ -3,8 +3,12 @@ import { api, type Picture } from '../api/client';
 import type { PictureRequest } from '../api/types';
 import type { Playhead } from './usePlayhead';
 
-/** Pictures are asked for by two at a time: one for each core that renders. */
+/** Pictures are asked for by two at a time while somebody waits for them: one for each core that renders. */
 const LANES = 2;
+/** When nothing has changed for this long the span is made ready in the background, one picture at a time. */
+const REST = 4000;
+
+interface Making { order: number[]; lanes: Set<Promise<void>>; stop: AbortController }
 
 /**
  * Playing: the span's pictures are made first, then shown at the shot's own rate by the clock. What is ready is kept
@@ -17,39 +21,61 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, sho
   const dropped = ref(0);
   let key = '';
   let request: Omit<PictureRequest, 'frame'> | null = null;
-  let stop = new AbortController();
+  let making: Making = { order: [], lanes: new Set(), stop: new AbortController() };
+  let resting: ReturnType<typeof setTimeout> | undefined;
   let handle = 0;
 
   const frames = playhead.to - playhead.from + 1;
   const share = computed(() => ready.size / frames);
 
-  /** What is to be played; throws away what was made for something else. */
-  function aim(newKey: string, what: Omit<PictureRequest, 'frame'>): void {
+  /** What is to be played; throws away what was made for something else. Only what is saved is made ready unasked. */
+  function aim(newKey: string, what: Omit<PictureRequest, 'frame'>, saved: boolean): void {
     request = what;
     if (newKey === key) return;
     key = newKey;
     halt();
-    stop.abort();
-    stop = new AbortController();
-    preparing.value = false;
+    leave();
     ready.clear();
+    if (saved) resting = setTimeout(() => void make(1), REST);
+  }
+
+  /** Stops making pictures; what is ready stays. */
+  function leave(): void {
+    clearTimeout(resting);
+    making.stop.abort();
+    making = { order: [], lanes: new Set(), stop: new AbortController() };
+    preparing.value = false;
+  }
+
+  /** Makes what is not ready yet, nearest after the playhead first, by so many at a time; done when all of it is. */
+  async function make(lanes: number): Promise<void> {
+    const what = request;
+    const own = making;
+    if (!what) return;
+    if (own.lanes.size === 0) own.order = Array.from({ length: frames }, (_, i) => playhead.from + ((playhead.frame.value - playhead.from + i) % frames)).filter((f) => !ready.has(f));
+    const lane = async (): Promise<void> => {
+      try {
+        for (let f = own.order.shift(); f !== undefined && !own.stop.signal.aborted; f = own.order.shift()) {
+          const picture = await api.pictureFile(shotId, { ...what, frame: f }, own.stop.signal);
+          if (!own.stop.signal.aborted) ready.set(f, picture);
+        }
+      } catch {
+        // Stopped, or the server is gone: what is ready stays.
+      }
+    };
+    while (own.lanes.size < lanes && own.order.length > 0) {
+      const started: Promise<void> = lane().finally(() => own.lanes.delete(started));
+      own.lanes.add(started);
+    }
+    await Promise.all(own.lanes);
   }
 
   async function prepare(): Promise<boolean> {
     if (ready.size === frames) return true;
     if (!request || preparing.value) return false;
     preparing.value = true;
-    const what = request;
-    const { signal } = stop;
-    const order = Array.from({ length: frames }, (_, i) => playhead.from + ((playhead.frame.value - playhead.from + i) % frames)).filter((f) => !ready.has(f));
-    const lane = async (): Promise<void> => {
-      for (let f = order.shift(); f !== undefined && !signal.aborted; f = order.shift()) ready.set(f, await api.pictureFile(shotId, { ...what, frame: f }, signal));
-    };
-    try {
-      await Promise.all(Array.from({ length: LANES }, lane));
-    } catch {
-      // Stopped, or the server is gone: what is ready stays.
-    }
+    const { signal } = making.stop;
+    await make(LANES);
     if (!signal.aborted) preparing.value = false;
     return ready.size === frames;
   }
@@ -57,9 +83,7 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, sho
   async function play(): Promise<void> {
     if (playing.value || preparing.value) {
       halt();
-      stop.abort();
-      stop = new AbortController();
-      preparing.value = false;
+      leave();
       return;
     }
     if (!(await prepare())) return;
@@ -101,7 +125,7 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, sho
 
   onBeforeUnmount(() => {
     halt();
-    stop.abort();
+    leave();
   });
 
   return { ready, share, playing, preparing, dropped, aim, play, halt };

@@ -1,17 +1,21 @@
 import { computed, onBeforeUnmount, ref, shallowReactive, watch, type Ref } from 'vue';
 import { api } from '../api/client';
-import type { Area, View } from '../api/types';
+import type { Area, Finding, View } from '../api/types';
 import { weakFrames, type MotionStore } from './useMotions';
 import type { Playhead } from './usePlayhead';
 import type { RecipeStore } from './useRecipe';
 
-const COUNT = 9;
+export const COUNTS = [5, 9, 15];
+export type Choice = 'even' | 'weak' | 'telltales';
 export const WITNESS = { width: 172, height: 156 };
 
-export interface Witness { frame: number; weak: boolean }
+/** A frame shown held still, and what is the matter with it, if anything. */
+export interface Witness { frame: number; word: string }
 
-/** The crops under the picture: evenly spread, the weakest frames among them, nearest to the playhead made first. */
-export function useWitnesses(shotId: number, store: RecipeStore, motions: MotionStore, playhead: Playhead, area: Ref<Area | null>, view: Ref<View>, held: Ref<boolean>) {
+/** The crops under the picture: spread over the shot with the frames among them that want a look, nearest to the playhead made first. */
+export function useWitnesses(shotId: number, store: RecipeStore, motions: MotionStore, playhead: Playhead, area: Ref<Area | null>, view: Ref<View>, held: Ref<boolean>, open: Ref<Finding[]>) {
+  const count = ref(Number(localStorage.getItem('witnesses') ?? 9));
+  const choice = ref<Choice>((localStorage.getItem('witnesses of') as Choice | null) ?? 'even');
   const urls = shallowReactive(new Map<number, string>());
   const behind = ref(false);
   let stop = new AbortController();
@@ -20,12 +24,16 @@ export function useWitnesses(shotId: number, store: RecipeStore, motions: Motion
     const chosen = area.value;
     if (!chosen || chosen.outline.shapes.length === 0) return [];
     const { from, to } = playhead;
-    const count = Math.min(COUNT, to - from + 1);
-    const frames = Array.from({ length: count }, (_, i) => ({ frame: Math.round(from + (i * (to - from)) / Math.max(1, count - 1)), weak: false }));
-    for (const weak of weakFrames(motions.confidence(chosen.id), from)) {
-      // A weak frame takes the place of its nearest even one.
-      const nearest = frames.filter((w) => !w.weak).sort((a, b) => Math.abs(a.frame - weak) - Math.abs(b.frame - weak))[0];
-      if (nearest) Object.assign(nearest, { frame: weak, weak: true });
+    const many = Math.min(count.value, to - from + 1);
+    const frames: Witness[] = Array.from({ length: many }, (_, i) => ({ frame: Math.round(from + (i * (to - from)) / Math.max(1, many - 1)), word: '' }));
+    // Evenly spread ones give way to a few that want a look, or to as many as there are of the kind that was asked for.
+    const confidence = motions.confidence(chosen.id);
+    const weak = choice.value === 'weak' ? weakFrames(confidence, from, 1, many, Math.max(2, Math.floor((to - from) / (2 * many)))) : weakFrames(confidence, from);
+    const told = tellingFrames(open.value.filter((f) => f.area === chosen.id), choice.value === 'telltales' ? many : 3);
+    const marked: Witness[] = [...told, ...weak.map((frame) => ({ frame, word: 'weak' }))];
+    for (const mark of choice.value === 'weak' ? marked.reverse() : marked) {
+      const free = frames.filter((w) => w.word === '').sort((x, y) => Math.abs(x.frame - mark.frame) - Math.abs(y.frame - mark.frame))[0];
+      if (free && !frames.some((w) => w.frame === mark.frame && w.word !== '')) Object.assign(free, mark);
     }
     return frames.sort((a, b) => a.frame - b.frame);
   });
@@ -69,5 +77,26 @@ export function useWitnesses(shotId: number, store: RecipeStore, motions: Motion
     for (const url of urls.values()) URL.revokeObjectURL(url);
   });
 
-  return { witnesses, urls, behind };
+  return {
+    witnesses,
+    urls,
+    behind,
+    count,
+    choice,
+    show: (many: number): void => {
+      count.value = many;
+      localStorage.setItem('witnesses', String(many));
+    },
+    choose: (of: Choice): void => {
+      choice.value = of;
+      localStorage.setItem('witnesses of', of);
+    },
+  };
+}
+
+/** The worst frames of what rings, and where more is asked for the ends of its spans, each with the tell-tale's word. */
+function tellingFrames(open: Finding[], most: number): Witness[] {
+  const ends = most > 3 ? open.flatMap((f) => f.spans.flat().map((frame) => ({ frame, word: f.telltale }))) : [];
+  const all = [...open.map((f) => ({ frame: f.worst, word: f.telltale })), ...ends];
+  return all.filter((w, i) => all.findIndex((o) => o.frame === w.frame) === i).slice(0, most);
 }

@@ -74,6 +74,10 @@ function person(slug: string | null): string {
   return job.value?.people.find((p) => p.slug === slug)?.name ?? '';
 }
 
+function tells(shot: Shot, area: string | null): { telltale: string; frame: number }[] {
+  return shot.progress?.telltales.filter((t) => t.area === area) ?? [];
+}
+
 function length(shot: Shot): string {
   const f = shot.footage;
   return f ? `${shot.to - shot.from + 1} f · ${Number(f.fps.toFixed(3))} · ${f.width}×${f.height}` : '';
@@ -115,7 +119,9 @@ function length(shot: Shot): string {
               <span class="letters">
                 <i v-for="s in STEPS" :key="s.letter" v-tooltip.top="`${s.name}: ${area[s.step] ? 'done' : 'not yet'}`" :class="{ done: area[s.step] }">{{ s.letter }}</i>
               </span>
+              <RouterLink v-if="tells(shot, area.id).length" class="tells" :to="{ path: `/shots/${shot.id}`, query: { area: area.id, frame: tells(shot, area.id)[0]?.frame } }">▲ {{ tells(shot, area.id).map((t) => `${t.telltale} (${t.frame})`).join(', ') }}</RouterLink>
             </div>
+            <RouterLink v-if="tells(shot, null).length" class="tells" :to="`/shots/${shot.id}`">▲ the frame: {{ tells(shot, null).map((t) => t.telltale).join(', ') }}</RouterLink>
             <span v-if="!shot.progress?.areas.length" class="dim">nobody marked yet</span>
           </div>
           <textarea class="notes" rows="3" maxlength="4000" :value="shot.notes" :aria-label="`Notes on ${shot.name}`" placeholder="Notes" @change="note(shot, ($event.target as HTMLTextAreaElement).value)"></textarea>
@@ -252,6 +258,20 @@ main {
 
 .part b {
   font-weight: 600;
+}
+
+.tells {
+  color: var(--warn);
+  font-size: 12px;
+}
+
+.part .tells {
+  grid-column: 2 / 4;
+  margin-top: -8px;
+}
+
+.tells:hover {
+  text-decoration: underline;
 }
 
 .part.off {
