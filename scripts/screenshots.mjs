@@ -43,10 +43,6 @@ try {
   await page.getByText('The Verrin Glasshouse').waitFor();
   await page.waitForTimeout(3000);
   await shoot('jobs');
-  await page.goto(`${cossel.url}/jobs/1`);
-  await page.getByText('gh050_leaf').waitFor();
-  await page.waitForTimeout(2500);
-  await shoot('job');
   const open = async (shot) => {
     await page.goto(`${cossel.url}/shots/${shot}`);
     await page.locator('.tabs').waitFor();
@@ -83,6 +79,21 @@ try {
   await page.keyboard.up('Alt');
   await settled();
   await shoot('outline');
+  const { body: state } = await cossel.api('GET', '/shots/2/recipe');
+  state.recipe.areas[1].touches = [{ id: 'w1', kind: 'whiten', yellow: 1, lift: 0.16, ceiling: 1 }];
+  await cossel.api('PUT', '/shots/2/recipe', { base: state.revision, label: 'Whiten at full', recipe: { ...state.recipe, assets: {} } });
+  await open(2);
+  await page.keyboard.press('Shift+B');
+  await step('Judge');
+  await page.getByRole('button', { name: 'over-white, over its limit' }).click({ timeout: 90000 });
+  await page.getByText('under a ceiling of').waitFor();
+  await settled();
+  await shoot('telltales');
+  await page.goto(`${cossel.url}/jobs/1`);
+  await page.getByText('gh050_leaf').waitFor();
+  await page.waitForTimeout(2500);
+  await shoot('job');
+  await cossel.api('POST', '/shots/2/undo');
   await open(3);
   await page.keyboard.press('Shift+E');
   await step('Treat');

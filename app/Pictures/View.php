@@ -21,4 +21,10 @@ enum View: string
     case Difference = 'difference';
     /** The result without one area. */
     case Without = 'without';
+
+    /** Whether an area's matte is to be seen in it. */
+    public function showsMatte(): bool
+    {
+        return in_array($this, [self::Matte, self::Tint, self::Picked], true);
+    }
 }

@@ -102,4 +102,19 @@ final class JudgingTest extends AppTestCase
         self::assertSame(0, Judging::count());
         self::assertSame(0, Look::count());
     }
+
+    public function test_pictures_are_made_again_only_of_frames_that_an_edit_is_seen_on(): void
+    {
+        $keyed = static fn(float $later): array => [['id' => 'w', 'kind' => 'exposure', 'stops' => ['value' => 1, 'keys' => [['frame' => 38, 'value' => 1], ['frame' => 40, 'value' => $later]]]]];
+        $made = fn(): int => count(glob("{$this->folder}/cache/pictures/*/*.jpg") ?: []);
+        $show = fn(int $frame): string => (string) $this->postJson("/api/shots/{$this->shot->id}/picture", ['frame' => $frame, 'view' => 'result', 'height' => 180])->assertOk()->getContent();
+        $this->save($keyed(2));
+        [$early, $late] = [$show(37), $show(41)];
+        self::assertSame(2, $made());
+        $this->save($keyed(0));
+        self::assertSame($early, $show(37));
+        self::assertSame(2, $made());
+        self::assertNotSame($late, $show(41));
+        self::assertSame(3, $made());
+    }
 }

@@ -191,3 +191,53 @@ test('witnesses are as many as asked for, and where a tell-tale rings', async ()
   await page.locator('.witness.now').waitFor();
   assert.ok(first.length > 0);
 });
+
+test('playing goes round the frames chosen on the lane, and goes on while one looks at the original', async () => {
+  await page.goto(`${cossel.url}/shots/${LAUGH}`);
+  await rested();
+  const lane = await page.locator('[data-lane="teeth"]').boundingBox();
+  const x = (frame) => lane.x + 76 + ((frame + 0.5) * (lane.width - 92)) / 84;
+  await page.mouse.move(x(30), lane.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(x(35), lane.y + 8, { steps: 4 });
+  await page.mouse.up();
+  await page.keyboard.press(' ');
+  await page.getByRole('button', { name: 'Stop', exact: true }).waitFor({ timeout: 60000 });
+  const frames = new Set();
+  await until(async () => {
+    frames.add(parseInt(await page.locator('.frame').innerText(), 10));
+    return frames.size === 6;
+  });
+  assert.deepEqual([...frames].sort(), [30, 31, 32, 33, 34, 35]);
+  const result = await at([0.5, 0.72]);
+  await page.keyboard.press('o');
+  await page.waitForTimeout(400);
+  await until(async () => (await at([0.5, 0.72])).some((v, i) => Math.abs(v - result[i]) > 0.6));
+  assert.equal(await page.getByRole('button', { name: 'Stop', exact: true }).count(), 1);
+  await page.keyboard.press('o');
+  await page.keyboard.press(' ');
+  await page.getByRole('button', { name: 'Play', exact: true }).waitFor();
+});
+
+test('another shot of the job is laid beside this one, and the cut between them is played', async () => {
+  await page.locator('.line').filter({ hasText: 'Judge' }).click();
+  await page.getByLabel('Another shot').selectOption({ label: 'gh050_leaf' });
+  await page.locator('[data-handle="split"]').waitFor();
+  await rested();
+  const alone = await canvas();
+  await page.locator('.panel .ruler').filter({ hasText: 'Its frame' }).locator('button.figure').click();
+  await page.getByLabel('Its frame, typed').fill('40');
+  await page.keyboard.press('Enter');
+  await until(async () => (await canvas()) !== alone);
+  await page.getByRole('button', { name: 'Cut to it' }).click();
+  await page.getByRole('button', { name: 'Stop', exact: true }).waitFor({ timeout: 120000 });
+  assert.equal(await page.locator('[data-handle="split"]').count(), 0);
+  const seen = new Set();
+  await until(async () => {
+    seen.add(await page.locator('.frame').innerText());
+    return [...seen].some((words) => words.includes('of gh050_leaf')) && [...seen].some((words) => words.includes('of 0–83'));
+  });
+  await page.keyboard.press(' ');
+  await page.getByLabel('Another shot').selectOption({ label: 'none' });
+  await page.locator('[data-handle="split"]').waitFor({ state: 'hidden' });
+});

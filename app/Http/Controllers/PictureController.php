@@ -11,6 +11,8 @@ use App\Pictures\Readings;
 use App\Pictures\Scope;
 use App\Pictures\View;
 use App\Treatment\Recipes;
+use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\OnFrame;
 use Cossel\Core\Recipe\Recipe;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -42,7 +44,7 @@ final class PictureController
 
             return implode(' ', $place) . "\n" . $picture->jpeg;
         };
-        $packed = $kept === null ? $make() : $this->cache->get([$kept, $wanted], $make);
+        $packed = $kept === null ? $make() : $this->cache->get([self::acting($recipe, $shot, $wanted, $area) ?? $kept, $wanted], $make);
         [$place, $jpeg] = explode("\n", $packed, 2);
 
         return self::jpeg($jpeg, ['X-Picture-Place' => $place]);
@@ -98,6 +100,25 @@ final class PictureController
             'gain' => ['nullable', 'integer', 'between:1,16'],
             ...$more,
         ]);
+    }
+
+    /**
+     * What a whole picture depends on besides what was asked: what acts on its frame, so that a picture is made again only
+     * where an edit is to be seen. Views of an area's matte depend on more.
+     *
+     * @param array<string, mixed> $wanted
+     *
+     * @return array{int, string}|null
+     */
+    private static function acting(Recipe $recipe, Shot $shot, array &$wanted, ?Area $area): ?array
+    {
+        $view = View::from($wanted['view']);
+        if ($view->showsMatte() || ($wanted['reach'] ?? false)) {
+            return null;
+        }
+        unset($wanted['version']);
+
+        return [$shot->id, OnFrame::digest(BenchPictures::shown($recipe, $view, $area), $wanted['frame'])];
     }
 
     /** @return array{Recipe, list<int>|null} and what to keep pictures of it under, if they are worth keeping */

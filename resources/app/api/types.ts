@@ -259,8 +259,8 @@ export interface Finding {
 export interface Telltales { revision: number; begun: boolean; done: number; total: number; message: string | null; findings: Finding[] | null }
 export interface Cure { words: string; recipe: Recipe | null; followFrom: number | null }
 
-/** What the picture is compared with. */
-export type Against = 'original' | 'base' | 'without' | number;
+/** What the picture is compared with; a number is a kept version. */
+export type Against = 'original' | 'base' | 'without' | `shot ${number}` | number;
 
 export type ScopeName = 'waveform' | 'parade' | 'vectorscope' | 'histogram';
 export interface Scope { scope: ScopeName; columns: number; rows: number; from: number; to: number; counts: number[][] }

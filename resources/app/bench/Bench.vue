@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
-import { computed, onBeforeUnmount, onMounted, provide, ref, shallowRef, watch } from 'vue';
+import { computed, nextTick, onBeforeUnmount, onMounted, provide, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../api/client';
 import type { Area, AreaColours, Cure, DrawnShape, Finding, Kind, MaybeKeyed, Pair, PictureRequest, Recipe, Shot, StartingPoint, Touch, View } from '../api/types';
@@ -11,7 +11,7 @@ import SmallSwitch from '../widgets/SmallSwitch.vue';
 import FindPerson from './FindPerson.vue';
 import FollowPanel from './FollowPanel.vue';
 import FollowStrips from './FollowStrips.vue';
-import JudgePanel from './JudgePanel.vue';
+import JudgePanel, { type Cut } from './JudgePanel.vue';
 import OutlinePanel from './OutlinePanel.vue';
 import PickPanel, { type Sampling } from './PickPanel.vue';
 import PictureStage from './PictureStage.vue';
@@ -30,7 +30,7 @@ import { SHORTCUTS, useKeys } from './useKeys';
 import { useMotions, weakFrames } from './useMotions';
 import { useOutlines } from './useOutlines';
 import { usePictures } from './usePictures';
-import { usePlayback } from './usePlayback';
+import { run, usePlayback, type Source } from './usePlayback';
 import { usePlayhead } from './usePlayhead';
 import { freshId, useRecipe } from './useRecipe';
 import { useTelltales } from './useTelltales';
@@ -47,7 +47,10 @@ const motions = useMotions(props.shot.id, store);
 const playhead = usePlayhead(props.shot.from, props.shot.to, Number(sessionStorage.getItem(`frame ${props.shot.id}`) ?? Math.round((props.shot.from + props.shot.to) / 2)));
 const pictures = usePictures(props.shot.id);
 const compared = useCompare(props.shot.id, store.load);
-const playback = usePlayback(props.shot.id, playhead, footage.fps, (picture) => pictures.show(picture));
+const playback = usePlayback(props.shot.id, playhead, footage.fps, (picture, beside) => {
+  pictures.show(picture);
+  if (beside) compared.other.value = beside;
+});
 const stage = ref<InstanceType<typeof PictureStage>>();
 
 /** What the right column shows: an area by its id, or base or finish; nothing until the recipe is there. */
@@ -186,8 +189,8 @@ function refresh(): void {
     pictures.want({ ...request(effectiveView.value, reduced), ...(inside ? { reach: true } : {}) }, inside);
     return;
   }
-  const known = playback.ready.get(playhead.frame.value);
-  if (known && !store.unsaved.value && !seen.value && !previewed.value && playKey.value === playedKey) void createImageBitmap(known.file).then((image) => pictures.show({ image, place: known.place }));
+  const known = playback.ready.value.get(playhead.frame.value);
+  if (known && !store.unsaved.value && !seen.value && !previewed.value) void createImageBitmap(known.file).then((image) => pictures.show({ image, place: known.place }));
   else pictures.want(request(effectiveView.value, wantedHeight.value));
   void compare();
 }
@@ -195,13 +198,47 @@ function refresh(): void {
 /** What it is compared with, for the split line or beside it. */
 const compare = (): Promise<void> => compared.show(request('result', wantedHeight.value), store.revision.value, area.value?.id ?? null);
 
-const playKey = computed(() => JSON.stringify([store.revision.value, effectiveView.value, viewsArea.value ? tab.value : '', wantedHeight.value, effectiveView.value === 'difference' ? compared.gain.value : 1]));
-let playedKey = '';
-watch([playKey, () => store.unsaved.value], () => {
-  playedKey = playKey.value;
-  playback.aim(store.unsaved.value ? `${playKey.value} unsaved` : playKey.value, { view: effectiveView.value, area: viewsArea.value ? (area.value?.id ?? null) : null, height: wantedHeight.value, gain: compared.gain.value }, !store.unsaved.value && wantedHeight.value > 0);
+/** Playing across the cut to the shot that is compared with. */
+const cut = ref<Cut>(null);
+/** How much of each shot is played across a cut, in seconds. */
+const TAIL = 1.5;
+/** What plays round and round: the frames chosen on the lane, the live span of the chosen area, or all. */
+const loop = computed<Pair>(() => {
+  if (following.span.value) return following.span.value;
+  const live = area.value?.live;
+  return live && live.to > live.from ? [Math.max(live.from, props.shot.from), Math.min(live.to, props.shot.to)] : [props.shot.from, props.shot.to];
 });
-watch([() => playhead.frame.value, effectiveView, wantedHeight, seen, compared.layout, compared.against, compared.gain, () => store.recipe.value, dragged, without, previewed], refresh, { deep: false });
+const source = (shot: number, whole: PictureRequest, revision: number): Source => {
+  const { frame: _frame, recipe: _recipe, window: _window, ...plain } = whole;
+  return { key: JSON.stringify([shot, revision, plain]), shot, request: plain };
+};
+const mainSource = computed(() => source(props.shot.id, { frame: 0, view: effectiveView.value, area: viewsArea.value ? (area.value?.id ?? null) : null, height: wantedHeight.value, gain: effectiveView.value === 'difference' ? compared.gain.value : 1 }, store.revision.value));
+const moments = computed(() => {
+  const near = compared.neighbour.value;
+  if (cut.value && near) {
+    const many = Math.round(TAIL * footage.fps);
+    const theirs = source(near.id, { frame: 0, view: effectiveView.value === 'original' ? 'original' : 'result', height: wantedHeight.value }, near.revision);
+    const { from, to } = props.shot;
+    return cut.value === 'into'
+      ? [...run(mainSource.value, [Math.max(from, to - many + 1), to], null), ...run(theirs, [near.from, Math.min(near.to, near.from + many - 1)], null)]
+      : [...run(theirs, [Math.max(near.from, near.to - many + 1), near.to], null), ...run(mainSource.value, [from, Math.min(to, from + many - 1)], null)];
+  }
+  const beside = compared.layout.value === null ? null : compared.asked({ ...mainSource.value.request, frame: 0 }, area.value?.id ?? null);
+  return run(mainSource.value, loop.value, beside && { source: source(beside.shot, beside.request, near?.revision ?? store.revision.value), frameFor: (frame) => near?.frame ?? frame });
+});
+watch([moments, () => store.unsaved.value], () => {
+  playback.aim(`${store.revision.value}${store.unsaved.value ? ' unsaved' : ''} ${wantedHeight.value}`, moments.value, !store.unsaved.value && wantedHeight.value > 0);
+});
+watch([compared.neighbour, compared.layout], () => {
+  if (!compared.neighbour.value || compared.layout.value === null) cut.value = null;
+});
+async function playCut(how: Cut): Promise<void> {
+  playback.halt();
+  cut.value = how;
+  await nextTick();
+  if (how) await playback.play();
+}
+watch([() => playhead.frame.value, effectiveView, wantedHeight, seen, compared.layout, compared.against, compared.neighbour, compared.gain, () => store.recipe.value, dragged, without, previewed], refresh, { deep: false });
 watch(() => JSON.stringify(store.recipe.value), refresh);
 watch(tab, () => {
   if (effectiveView.value !== 'result' && effectiveView.value !== 'original') refresh();
@@ -233,7 +270,9 @@ onMounted(async () => {
     }
     refresh();
     await motions.poll();
-    people.value = (await api.job(props.shot.jobId)).people;
+    const job = await api.job(props.shot.jobId);
+    people.value = job.people;
+    compared.meet(job.shots);
     await compared.load();
   } catch (reason) {
     fail('The recipe cannot be read', reason);
@@ -518,8 +557,8 @@ function setSurround(i: number): void {
       <header class="head">
         <RouterLink class="dim job" :to="`/jobs/${shot.jobId}`">{{ shot.job }}</RouterLink><span class="dim">/</span><b>{{ shot.name }}</b>
         <span class="grow"></span>
-        <span class="mono frame"><span v-if="playback.preparing.value" class="dim">preparing {{ Math.round(playback.share.value * 100) }} %&ensp;</span>{{ playhead.frame.value }} <span class="dim">of {{ shot.from }}–{{ shot.to }}</span></span>
-        <button v-tooltip.bottom="'Play (Space)'" type="button" class="btn small" :aria-pressed="playback.playing.value" @click="playback.play()">{{ playback.playing.value ? 'Stop' : playback.preparing.value ? 'Leave' : 'Play' }}</button>
+        <span class="mono frame"><span v-if="playback.preparing.value" class="dim">preparing {{ Math.round(playback.share.value * 100) }} %&ensp;</span><template v-if="playback.elsewhere.value !== null">{{ playback.elsewhere.value }} <span class="dim">of {{ compared.neighbour.value?.name }}</span></template><template v-else>{{ playhead.frame.value }} <span class="dim">of {{ shot.from }}–{{ shot.to }}</span></template></span>
+        <button v-tooltip.bottom="cut ? 'Play across the cut (Space)' : `Play frames ${loop[0]} to ${loop[1]} (Space)`" type="button" class="btn small" :aria-pressed="playback.playing.value" @click="playback.play()">{{ playback.playing.value ? 'Stop' : playback.preparing.value ? 'Leave' : 'Play' }}</button>
         <span class="pills" role="group" aria-label="View">
           <button type="button" :aria-pressed="view === 'result' && compared.layout.value === null" @click="view = 'result'; compared.off()">Result</button>
           <button type="button" :aria-pressed="view === 'original'" @click="view = view === 'original' ? 'result' : 'original'">Original</button>
@@ -539,7 +578,7 @@ function setSurround(i: number): void {
       <PictureStage
         ref="stage"
         :aspect="aspect" :rows="footage.height"
-        :main="pictures.main.value" :patch="pictures.patch.value" :other="compared.other.value" :layout="compared.layout.value"
+        :main="pictures.main.value" :patch="pictures.patch.value" :other="compared.other.value" :layout="cut && playback.playing.value ? null : compared.layout.value"
         :shot-id="shot.id" :frame="playhead.frame.value" :areas="areas" :chosen="area?.id ?? null" :active="outlining.active.value" :letters="letters" :staged="staged"
         :outlines="outlines && !playback.playing.value && effectiveView !== 'original'" :tool="area ? stageTool : null" :handles="handles" :samples="samples" :correcting="following.correcting.value" :spots="spots" :surround="SURROUNDS[surround] ?? '#2a2a2a'"
         @look="(h, w) => { wantedHeight = h; seen = w; }" @drawn="drawn" @touch="touchByHandle" @touched="(_, what) => { dragged = null; void store.commit(`${area?.name ?? ''}, ${what}`); }" @said="say($event)" @choose="(a, s) => { tab = a; outlining.work(s); }"
@@ -557,7 +596,7 @@ function setSurround(i: number): void {
       <FollowStrips
         :from="shot.from" :to="shot.to" :frame="playhead.frame.value" :areas="areas" :chosen="area?.id ?? null" :letters="letters" :confidence="confidence"
         :states="Object.fromEntries(areas.map((a) => [a.id, motions.states(a.id)]))" :following="Object.fromEntries(areas.map((a) => [a.id, motions.openFor(a.id) !== null]))"
-        :openness="Object.fromEntries(areas.map((a) => [a.id, motions.open(a.id)]))" :span="following.span.value" :ready="[...playback.ready.keys()]" :telltales="telltales.open.value" :witnesses="witnesses" @go="goTo" @choose="tab = $event" @span="following.chooseSpan"
+        :openness="Object.fromEntries(areas.map((a) => [a.id, motions.open(a.id)]))" :span="following.span.value" :ready="[...playback.ready.value.keys()]" :telltales="telltales.open.value" :witnesses="witnesses" @go="goTo" @choose="tab = $event" @span="following.chooseSpan"
       />
       <WitnessRow :witnesses="witnesses" :urls="urls" :frame="playhead.frame.value" :behind="behind" :hint="nextHint" :count="row.count.value" :choice="row.choice.value" @go="goTo" @show="row.show" @choose="row.choose" />
     </section>
@@ -610,7 +649,7 @@ function setSurround(i: number): void {
                   </TouchList>
                 </template>
                 <JudgePanel
-                  v-else :view="effectiveView" :compare="compared" :frame="playhead.frame.value" :telltales="telltales" :area="area" :areas="areas" :from="shot.from" :to="shot.to" :previewed="previewed"
+                  v-else :view="effectiveView" :compare="compared" :frame="playhead.frame.value" :telltales="telltales" :area="area" :areas="areas" :from="shot.from" :to="shot.to" :previewed="previewed" :cut="cut" @cut="playCut"
                   @view="view = $event" @go="goTo" @choose="tab = $event" @preview="previewed = $event" @cure="cure"
                 />
               </template>

@@ -1,42 +1,71 @@
-import { computed, onBeforeUnmount, ref, shallowReactive } from 'vue';
+import { computed, onBeforeUnmount, ref, shallowReactive, shallowRef } from 'vue';
 import { api, type Picture } from '../api/client';
-import type { PictureRequest } from '../api/types';
+import type { Pair, PictureRequest } from '../api/types';
 import type { Playhead } from './usePlayhead';
 
 /** Pictures are asked for by two at a time while somebody waits for them: one for each core that renders. */
 const LANES = 2;
-/** When nothing has changed for this long the span is made ready in the background, one picture at a time. */
+/** When nothing has changed for this long what is to be played is made ready in the background, one picture at a time. */
 const REST = 4000;
+/** Kinds of pictures kept ready beside each other: the result, and what one goes to and fro with. */
+const KEPT = 4;
 
-interface Making { order: number[]; lanes: Set<Promise<void>>; stop: AbortController }
+interface File { file: Blob; place: Picture['place'] }
+/** What pictures are of: all of one key are alike but for their frame. */
+export interface Source { key: string; shot: number; request: Omit<PictureRequest, 'frame'> }
+/** A picture to be shown, and what is laid beside it or split with it. */
+interface Moment { source: Source; frame: number; beside: { source: Source; frame: number } | null }
+interface Making { order: { source: Source; frame: number }[]; lanes: Set<Promise<void>>; stop: AbortController }
 
 /**
- * Playing: the span's pictures are made first, then shown at the shot's own rate by the clock. What is ready is kept
- * until the recipe, the view or the size changes.
+ * Playing: pictures are made first, then shown at the shot's own rate by the clock. What is ready is kept until
+ * something is changed, also while one looks at something else meanwhile. Frames that could not be shown in time count
+ * as dropped.
  */
-export function usePlayback(shotId: number, playhead: Playhead, fps: number, show: (picture: Picture) => void) {
-  const ready = shallowReactive(new Map<number, { file: Blob; place: Picture['place'] }>());
+export function usePlayback(shotId: number, playhead: Playhead, fps: number, show: (picture: Picture, beside: Picture | null) => void) {
+  const reels = new Map<string, Map<number, File>>();
+  const reel = (source: Source): Map<number, File> => {
+    let known = reels.get(source.key);
+    if (!known) reels.set(source.key, (known = shallowReactive(new Map<number, File>())));
+    return known;
+  };
+  const moments = shallowRef<Moment[]>([]);
   const playing = ref(false);
   const preparing = ref(false);
   const dropped = ref(0);
-  let key = '';
-  let request: Omit<PictureRequest, 'frame'> | null = null;
+  /** The frame of another shot that is being shown. */
+  const elsewhere = ref<number | null>(null);
   let making: Making = { order: [], lanes: new Set(), stop: new AbortController() };
   let resting: ReturnType<typeof setTimeout> | undefined;
   let handle = 0;
+  let aimed = '';
 
-  const frames = playhead.to - playhead.from + 1;
-  const share = computed(() => ready.size / frames);
+  const main = computed(() => moments.value.find((m) => m.source.shot === shotId)?.source ?? null);
+  const ready = computed<ReadonlyMap<number, File>>(() => (main.value ? reel(main.value) : new Map<number, File>()));
+  const isReady = (m: { source: Source; frame: number }): boolean => reel(m.source).has(m.frame);
+  const share = computed(() => (moments.value.length === 0 ? 0 : moments.value.filter((m) => isReady(m) && (!m.beside || isReady(m.beside))).length / moments.value.length));
 
-  /** What is to be played; throws away what was made for something else. Only what is saved is made ready unasked. */
-  function aim(newKey: string, what: Omit<PictureRequest, 'frame'>, saved: boolean): void {
-    request = what;
-    if (newKey === key) return;
-    key = newKey;
-    halt();
+  /**
+   * What is to be played, in order. Only what is saved is made ready unasked. Going to another view or span goes on
+   * playing; what was made for another revision is thrown away.
+   *
+   * @param revision of the recipe that all of it shows
+   */
+  function aim(revision: string, what: Moment[], saved: boolean): void {
+    const keys = what.flatMap((m) => [m.source.key, ...(m.beside ? [m.beside.source.key] : [])]);
+    const now = JSON.stringify([revision, what[0]?.frame, what.at(-1)?.frame, [...new Set(keys)]]);
+    moments.value = what;
+    if (now === aimed) return;
+    const stays = aimed.startsWith(JSON.stringify([revision]).slice(0, -1));
+    aimed = now;
     leave();
-    ready.clear();
-    if (saved) resting = setTimeout(() => void make(1), REST);
+    if (!stays) {
+      halt();
+      reels.clear();
+    }
+    for (const key of [...reels.keys()].filter((k) => !keys.includes(k)).slice(0, Math.max(0, reels.size - KEPT))) reels.delete(key);
+    if (playing.value) void make(LANES);
+    else if (saved) resting = setTimeout(() => void make(1), REST);
   }
 
   /** Stops making pictures; what is ready stays. */
@@ -47,17 +76,21 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, sho
     preparing.value = false;
   }
 
+  /** Where in what is to be played the playhead stands. */
+  const standing = (): number => Math.max(0, moments.value.findIndex((m) => m.source.shot === shotId && m.frame === playhead.frame.value));
+
   /** Makes what is not ready yet, nearest after the playhead first, by so many at a time; done when all of it is. */
   async function make(lanes: number): Promise<void> {
-    const what = request;
     const own = making;
-    if (!what) return;
-    if (own.lanes.size === 0) own.order = Array.from({ length: frames }, (_, i) => playhead.from + ((playhead.frame.value - playhead.from + i) % frames)).filter((f) => !ready.has(f));
+    if (own.lanes.size === 0) {
+      const from = standing();
+      own.order = [...moments.value.slice(from), ...moments.value.slice(0, from)].flatMap((m) => (m.beside ? [m, m.beside] : [m])).filter((m) => !isReady(m));
+    }
     const lane = async (): Promise<void> => {
       try {
-        for (let f = own.order.shift(); f !== undefined && !own.stop.signal.aborted; f = own.order.shift()) {
-          const picture = await api.pictureFile(shotId, { ...what, frame: f }, own.stop.signal);
-          if (!own.stop.signal.aborted) ready.set(f, picture);
+        for (let m = own.order.shift(); m && !own.stop.signal.aborted; m = own.order.shift()) {
+          const picture = await api.pictureFile(m.source.shot, { ...m.source.request, frame: m.frame }, own.stop.signal);
+          if (!own.stop.signal.aborted) reel(m.source).set(m.frame, picture);
         }
       } catch {
         // Stopped, or the server is gone: what is ready stays.
@@ -71,13 +104,19 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, sho
   }
 
   async function prepare(): Promise<boolean> {
-    if (ready.size === frames) return true;
-    if (!request || preparing.value) return false;
+    if (share.value === 1) return true;
+    if (moments.value.length === 0 || preparing.value) return false;
     preparing.value = true;
     const { signal } = making.stop;
     await make(LANES);
     if (!signal.aborted) preparing.value = false;
-    return ready.size === frames;
+    return share.value === 1;
+  }
+
+  async function decoded(m: { source: Source; frame: number }): Promise<Picture> {
+    const known = reel(m.source).get(m.frame);
+    if (!known) throw new Error('not ready');
+    return { image: await createImageBitmap(known.file), place: known.place };
   }
 
   async function play(): Promise<void> {
@@ -89,28 +128,29 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, sho
     if (!(await prepare())) return;
     playing.value = true;
     dropped.value = 0;
-    const first = playhead.frame.value - playhead.from;
+    const first = standing();
     const began = performance.now();
     let shown = -1;
-    let coming: { at: number; image: Promise<ImageBitmap> } | null = null;
-    const pictureAt = (at: number): Promise<ImageBitmap> => {
-      const file = ready.get(playhead.from + (at % frames))?.file;
-      return file ? createImageBitmap(file) : Promise.reject(new Error('not ready'));
-    };
+    let coming: { at: number; of: Moment; pictures: Promise<[Picture, Picture | null]> } | null = null;
+    const at = (n: number): Moment | undefined => moments.value[n % moments.value.length];
+    const load = (m: Moment): Promise<[Picture, Picture | null]> => Promise.all([decoded(m), m.beside ? decoded(m.beside) : null]);
     const tick = async (): Promise<void> => {
       if (!playing.value) return;
-      const at = first + Math.floor(((performance.now() - began) * fps) / 1000);
-      if (at !== shown) {
-        const image = await (coming?.at === at ? coming.image : pictureAt(at)).catch(() => null);
-        const place = ready.get(playhead.from + (at % frames))?.place;
-        if (image && place && playing.value) {
-          if (shown >= 0 && at > shown + 1) dropped.value += at - shown - 1;
-          shown = at;
-          playhead.go(playhead.from + (at % frames));
-          show({ image, place });
-          const image2 = pictureAt(at + 1);
-          image2.catch(() => undefined);
-          coming = { at: at + 1, image: image2 };
+      const now = first + Math.floor(((performance.now() - began) * fps) / 1000);
+      const moment = at(now);
+      if (now !== shown && moment) {
+        const pictures = await (coming?.at === now && coming.of === moment ? coming.pictures : load(moment)).catch(() => null);
+        if (pictures && playing.value) {
+          if (shown >= 0 && now > shown + 1) dropped.value += now - shown - 1;
+          shown = now;
+          elsewhere.value = moment.source.shot === shotId ? null : moment.frame;
+          if (elsewhere.value === null) playhead.go(moment.frame);
+          show(...pictures);
+          const next = at(now + 1);
+          if (next) {
+            coming = { at: now + 1, of: next, pictures: load(next) };
+            coming.pictures.catch(() => undefined);
+          }
         }
       }
       handle = requestAnimationFrame(() => void tick());
@@ -120,6 +160,7 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, sho
 
   function halt(): void {
     playing.value = false;
+    elsewhere.value = null;
     cancelAnimationFrame(handle);
   }
 
@@ -128,5 +169,10 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, sho
     leave();
   });
 
-  return { ready, share, playing, preparing, dropped, aim, play, halt };
+  return { ready, share, playing, preparing, dropped, elsewhere, aim, play, halt };
+}
+
+/** The moments of a run of frames of one source, with another laid beside each. */
+export function run(source: Source, [from, to]: Pair, beside: { source: Source; frameFor: (frame: number) => number } | null): Moment[] {
+  return Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => ({ source, frame: from + i, beside: beside && { source: beside.source, frame: beside.frameFor(from + i) } }));
 }
