@@ -226,8 +226,10 @@ const moments = computed(() => {
   const beside = compared.layout.value === null ? null : compared.asked({ ...mainSource.value.request, frame: 0 }, area.value?.id ?? null);
   return run(mainSource.value, loop.value, beside && { source: source(beside.shot, beside.request, near?.revision ?? store.revision.value), frameFor: (frame) => near?.frame ?? frame });
 });
-watch([moments, () => store.unsaved.value], () => {
-  playback.aim(`${store.revision.value}${store.unsaved.value ? ' unsaved' : ''} ${wantedHeight.value}`, moments.value, !store.unsaved.value && wantedHeight.value > 0);
+/** Nothing is made ready for playing while changes are not saved, or while tell-tales are waited for. */
+const unasked = computed(() => !store.unsaved.value && wantedHeight.value > 0 && telltales.progress.value === null);
+watch([moments, () => store.unsaved.value, unasked], () => {
+  playback.aim(`${store.revision.value}${store.unsaved.value ? ' unsaved' : ''} ${wantedHeight.value}`, moments.value, unasked.value);
 });
 watch([compared.neighbour, compared.layout], () => {
   if (!compared.neighbour.value || compared.layout.value === null) cut.value = null;

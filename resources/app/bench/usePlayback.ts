@@ -45,17 +45,28 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, sho
   const isReady = (m: { source: Source; frame: number }): boolean => reel(m.source).has(m.frame);
   const share = computed(() => (moments.value.length === 0 ? 0 : moments.value.filter((m) => isReady(m) && (!m.beside || isReady(m.beside))).length / moments.value.length));
 
+  const rest = (): void => {
+    clearTimeout(resting);
+    resting = setTimeout(() => void make(1), REST);
+  };
+
   /**
-   * What is to be played, in order. Only what is saved is made ready unasked. Going to another view or span goes on
-   * playing; what was made for another revision is thrown away.
+   * What is to be played, in order. Going to another view or span goes on playing; what was made for another revision is
+   * thrown away.
    *
    * @param revision of the recipe that all of it shows
+   * @param unasked  whether it may be made ready in the background
    */
-  function aim(revision: string, what: Moment[], saved: boolean): void {
+  function aim(revision: string, what: Moment[], unasked: boolean): void {
     const keys = what.flatMap((m) => [m.source.key, ...(m.beside ? [m.beside.source.key] : [])]);
     const now = JSON.stringify([revision, what[0]?.frame, what.at(-1)?.frame, [...new Set(keys)]]);
     moments.value = what;
-    if (now === aimed) return;
+    if (now === aimed) {
+      if (playing.value || preparing.value) return;
+      if (!unasked) leave();
+      else if (making.lanes.size === 0) rest();
+      return;
+    }
     const stays = aimed.startsWith(JSON.stringify([revision]).slice(0, -1));
     aimed = now;
     leave();
@@ -65,7 +76,7 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, sho
     }
     for (const key of [...reels.keys()].filter((k) => !keys.includes(k)).slice(0, Math.max(0, reels.size - KEPT))) reels.delete(key);
     if (playing.value) void make(LANES);
-    else if (saved) resting = setTimeout(() => void make(1), REST);
+    else if (unasked) rest();
   }
 
   /** Stops making pictures; what is ready stays. */
