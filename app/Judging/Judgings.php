@@ -59,23 +59,24 @@ final class Judgings
         return $judging->refresh();
     }
 
-    /** Takes a look that begin asked for; the last one makes the measures. */
+    /** Takes a look that begin asked for, unless it was taken before a worker died; the last one makes the measures. */
     public function take(Look $look): void
     {
         $judging = $look->judging;
-        $shot = $judging->shot;
-        if ($look->looks !== null || $judging->measures !== null) {
+        if ($judging->measures !== null) {
             return;
         }
-        if ($shot->revision !== $judging->revision) {
+        if ($judging->shot->revision !== $judging->revision) {
             $judging->delete();
 
             return;
         }
         $recipe = $this->recipe($judging);
-        $inspection = new Inspection($recipe, $this->renderers->motions($recipe), $this->assets->of($recipe));
-        $looks = iterator_to_array($this->inspection->looks($inspection, $shot->readyFootage()->file(), range($look->from, $look->to)));
-        Look::whereKey($look->id)->update(['looks' => json_encode((object) $looks, JSON_THROW_ON_ERROR)]);
+        if ($look->looks === null) {
+            $inspection = new Inspection($recipe, $this->renderers->motions($recipe), $this->assets->of($recipe));
+            $looks = iterator_to_array($this->inspection->looks($inspection, $judging->shot->readyFootage()->file(), range($look->from, $look->to)));
+            Look::whereKey($look->id)->update(['looks' => json_encode((object) $looks, JSON_THROW_ON_ERROR)]);
+        }
         if (!$judging->looks()->whereNull('looks')->exists()) {
             $this->finish($judging, $recipe);
         }
@@ -93,14 +94,17 @@ final class Judgings
         return Findings::of($measures, $this->recipe($judging), $judging->shot->limits());
     }
 
+    /** Two workers may come here at once with the last two looks: both would find the same. */
     private function finish(Judging $judging, Recipe $recipe): void
     {
-        $looks = [];
-        foreach ($judging->looks()->pluck('looks') as $part) {
-            $looks += json_decode($part, true, flags: JSON_THROW_ON_ERROR);
+        $parts = $judging->looks()->pluck('looks')->all();
+        if ($parts === [] || in_array('', $parts, true)) {
+            return;
         }
-        DB::transaction(static function () use ($judging, $looks, $recipe): void {
-            $judging->update(['measures' => json_encode((object) Findings::measures($looks, $recipe), JSON_THROW_ON_ERROR)]);
+        $looks = array_replace(...array_map(static fn(string $part): array => json_decode($part, true, flags: JSON_THROW_ON_ERROR), $parts));
+        $measures = json_encode((object) Findings::measures($looks, $recipe), JSON_THROW_ON_ERROR);
+        DB::transaction(static function () use ($judging, $measures): void {
+            $judging->update(['measures' => $measures]);
             $judging->looks()->update(['looks' => '']);
             $old = $judging->shot->judgings()->orderByDesc('updated_at')->orderByDesc('id')->pluck('id')->slice(self::KEPT);
             Judging::whereKey($old)->delete();

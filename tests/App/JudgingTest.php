@@ -103,6 +103,23 @@ final class JudgingTest extends AppTestCase
         self::assertSame(0, Look::count());
     }
 
+    public function test_a_look_that_was_kept_before_its_worker_died_is_not_taken_again_but_finished(): void
+    {
+        Queue::fake();
+        $this->postJson($this->url());
+        [$first, $last] = Look::all()->all();
+        $take = static fn(Look $look): mixed => app()->call([new LookOver($look->id), 'handle']);
+        $take($first);
+        $last->update(['looks' => json_encode(['42' => ['levels' => ['' => [7.5]]]])]);
+        $take($last);
+        $levels = json_decode((string) Judging::firstOrFail()->measures, true)['levels'][''];
+        self::assertSame([36, 37, 38, 39, 40, 41, 42], array_keys($levels));
+        self::assertEqualsWithDelta(7.5, $levels[42], 1e-9);
+        // Coming again, it changes nothing.
+        $take($last);
+        self::assertSame(['', ''], Look::pluck('looks')->all());
+    }
+
     public function test_pictures_are_made_again_only_of_frames_that_an_edit_is_seen_on(): void
     {
         $keyed = static fn(float $later): array => [['id' => 'w', 'kind' => 'exposure', 'stops' => ['value' => 1, 'keys' => [['frame' => 38, 'value' => 1], ['frame' => 40, 'value' => $later]]]]];
