@@ -20,11 +20,11 @@ final class ShotInspection
      */
     public function looks(Inspection $inspection, FootageFile $footage, iterable $numbers): \Generator
     {
-        $rows = $footage->info->height;
+        $rows = FrameCache::kept($footage->info, Inspection::ROWS);
         foreach ($numbers as $number) {
-            $looks = $inspection->coarse($this->frames->frame($footage, $number, min(Inspection::ROWS, $rows)), $number);
+            $looks = $inspection->coarse($this->frames->frame($footage, $number, $rows), $number);
             if ($number % Inspection::FINE_EVERY === 0) {
-                $looks += $inspection->fine($this->frames->frame($footage, $number, $rows), $number);
+                $looks += $inspection->fine($this->frames->frame($footage, $number, $footage->info->height), $number);
             }
             yield $number => $looks;
         }

@@ -19,8 +19,8 @@ use Cossel\Core\Render\FrameRenderer;
 /** The pictures the bench shows: the same rendering as a delivery's, at a size that suits the screen. */
 final class BenchPictures
 {
-    /** Heights the bench asks for at its usual size: the picture, then witnesses and reduced pictures. */
-    public const USUAL_HEIGHTS = [540, 360, 180];
+    /** Heights the bench asks for at its usual size: the picture, then witnesses, reduced pictures and tell-tales, scopes. */
+    public const USUAL_HEIGHTS = [540, 360, 270, 180];
     /** How strongly the tint veils the picture. */
     private const VEIL = 0.45;
     /** What a picked area stands on. */

@@ -24,7 +24,7 @@ use Cossel\Core\Touch\NoAssets;
  */
 final class Inspection
 {
-    /** Rows of the frames that most tell-tales look at. */
+    /** Rows of the frames that most tell-tales look at; a few more do no harm. */
     public const ROWS = 270;
     /** How many frames lie between those that fine ones look at. */
     public const FINE_EVERY = 12;
@@ -40,7 +40,7 @@ final class Inspection
     }
 
     /**
-     * @param Frame $frame of ROWS rows
+     * @param Frame $frame of about ROWS rows
      *
      * @return array<string, array<string, list<float>>> looks by tell-tale and area; '' is the whole frame
      */
