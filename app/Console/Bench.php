@@ -60,9 +60,10 @@ final class Bench extends Command
             $frames->prepare($footage, 0, $footage->info->frames() - 1, $height);
         }
         $this->speed($footage, $frames, $pictures, $reader);
-        $this->browser();
         $this->touches($kinds, $frames->frame($footage, 40, 720));
         $this->process($footage);
+        // Last: the memory of workers is told by the greatest of all children so far, and browsers are larger.
+        $this->browser();
 
         return 0;
     }

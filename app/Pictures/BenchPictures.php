@@ -60,10 +60,14 @@ final class BenchPictures
     /** A witness of an area as a JPEG of this size. */
     public function witness(FootageFile $footage, Recipe $recipe, int $number, View $view, Area $area, int $width, int $height): string
     {
-        $frame = $this->frames->frame($footage, $number, FrameCache::kept($footage->info, 2 * $height));
-        $whole = $frame->format->rect();
         $motions = $this->renderers->motions($recipe);
-        $witness = Witness::of($area, $motions, $motions->of($area, $number), $whole, $width, $height);
+        $on = static fn(Rect $whole): Witness => Witness::of($area, $motions, $motions->of($area, $number), $whole, $width, $height);
+        // From the smallest frames that show as much as the crop can; the greatest of those that are decoded ahead at the most.
+        $unit = 1000;
+        $rows = (int) ceil($unit / max(1e-3, $on(Rect::of(0, 0, intdiv($unit * $footage->info->width, $footage->info->height), $unit))->pixels()));
+        $frame = $this->frames->frame($footage, $number, FrameCache::kept($footage->info, min($rows, self::USUAL_HEIGHTS[0])));
+        $whole = $frame->format->rect();
+        $witness = $on($whole);
         $needs = $witness->needs($whole);
         if ($needs->isEmpty()) {
             $needs = Rect::of(0, 0, 2, 2);

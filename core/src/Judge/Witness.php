@@ -42,6 +42,12 @@ final readonly class Witness
         return new self(Matrix::of([$frame->height, 0, 0, 0, $frame->height, 0, 0, 0, 1])->times($motion)->times($crop), $width, $height);
     }
 
+    /** How many of these pixels of the picture lie across one of the crop, in its middle. */
+    public function pixels(): float
+    {
+        return $this->toFrame->affineAt($this->width / 2, $this->height / 2)->scale();
+    }
+
     /** The part of the frame the crop is made from. */
     public function needs(Rect $frame): Rect
     {

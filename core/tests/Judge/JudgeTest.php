@@ -54,6 +54,7 @@ final class JudgeTest extends TestCase
         foreach ([Matrix::identity(), Matrix::about(0.9, 0.5, 6, 0.9, 0.9, -0.15, 0.0)] as $motion) {
             $witness = Witness::of($area, new Motions($recipe, []), $motion, $frame, 40, 36);
             self::assertTrue($frame->contains($witness->needs($frame)));
+            self::assertEqualsWithDelta($witness->needs($frame)->height / 36, $witness->pixels(), 0.2 * $witness->pixels());
             $crops[] = $witness->crop($paint($motion))->r;
         }
         foreach ($crops[0] as $i => $value) {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
-import { computed, nextTick, onBeforeUnmount, onMounted, provide, ref, shallowRef, watch } from 'vue';
+import { computed, nextTick, onBeforeUnmount, onMounted, provide, ref, shallowRef, watch, watchEffect } from 'vue';
 import { useRoute } from 'vue-router';
 import { api } from '../api/client';
 import type { Area, AreaColours, Cure, DrawnShape, Finding, Kind, MaybeKeyed, Pair, PictureRequest, Recipe, Shot, StartingPoint, Touch, View } from '../api/types';
@@ -179,20 +179,29 @@ function request(view_: View, height: number): PictureRequest {
   return r;
 }
 
+/** What the picture on the stage was asked for by; nothing is asked twice. */
+let wantedKey = '';
 function refresh(): void {
   if (wantedHeight.value === 0 || !store.recipe.value || playback.playing.value) return;
   const touch = dragged.value;
   if (touch !== null) {
+    wantedKey = '';
     // While something is dragged: only where it can act, and reduced. The whole follows when it rests.
     const inside = touch !== true && touch.side === 'inside' && effectiveView.value === 'result' && pictures.main.value !== null;
     const reduced = Math.max(64, Math.round(Math.min(wantedHeight.value, footage.height) / 2));
     pictures.want({ ...request(effectiveView.value, reduced), ...(inside ? { reach: true } : {}) }, inside);
     return;
   }
+  // What is on its way to the server is shown as soon as it is saved, not twice.
+  if (store.isSaving.value && store.unsaved.value && !store.offline.value && previewed.value === null && without.value === null) return;
+  void compare();
+  const whole = request(effectiveView.value, wantedHeight.value);
+  const key = JSON.stringify([whole, store.revision.value]);
+  if (key === wantedKey && pictures.failure.value === null) return;
+  wantedKey = key;
   const known = playback.ready.value.get(playhead.frame.value);
   if (known && !store.unsaved.value && !seen.value && !previewed.value) void createImageBitmap(known.file).then((image) => pictures.show({ image, place: known.place }));
-  else pictures.want(request(effectiveView.value, wantedHeight.value));
-  void compare();
+  else pictures.want(whole);
 }
 
 /** What it is compared with, for the split line or beside it. */
@@ -241,19 +250,29 @@ async function playCut(how: Cut): Promise<void> {
   if (how) await playback.play();
 }
 watch([() => playhead.frame.value, effectiveView, wantedHeight, seen, compared.layout, compared.against, compared.neighbour, compared.gain, () => store.recipe.value, dragged, without, previewed], refresh, { deep: false });
-watch(() => JSON.stringify(store.recipe.value), refresh);
+watch([() => JSON.stringify(store.recipe.value), () => store.unsaved.value, () => store.offline.value], refresh);
 watch(tab, () => {
   if (effectiveView.value !== 'result' && effectiveView.value !== 'original') refresh();
 });
 watch(() => playback.playing.value, (playing) => {
+  wantedKey = '';
   if (!playing) refresh();
 });
 
-const scopeRequest = computed<PictureRequest | null>(() => {
-  if (!store.recipe.value || playback.playing.value) return null;
+const scopeRequest = shallowRef<PictureRequest | null>(null);
+let scopeKey = '';
+watchEffect(() => {
+  if (!store.recipe.value || playback.playing.value) {
+    scopeRequest.value = null;
+    return;
+  }
+  if (store.isSaving.value && store.unsaved.value && dragged.value === null) return;
   const shown = (AREA_VIEWS.includes(effectiveView.value) && effectiveView.value !== 'without') || effectiveView.value === 'difference' ? 'result' : effectiveView.value;
   const r: PictureRequest = { frame: playhead.frame.value, view: shown, area: shown === 'without' ? (area.value?.id ?? null) : null, height: 180, ...unsaved() };
-  return JSON.parse(JSON.stringify(r)) as PictureRequest;
+  const text = JSON.stringify(r);
+  if (scopeRequest.value !== null && scopeKey === `${store.revision.value} ${text}`) return;
+  scopeKey = `${store.revision.value} ${text}`;
+  scopeRequest.value = JSON.parse(text) as PictureRequest;
 });
 
 const held = computed(() => dragged.value !== null || playback.playing.value || playback.preparing.value || store.unsaved.value);

@@ -116,7 +116,8 @@ export type Cut = 'into' | 'from' | null;
 }
 
 .label {
-  width: 68px;
+  flex: none;
+  width: 60px;
   color: var(--t2);
 }
 
@@ -133,8 +134,9 @@ select {
 }
 
 .pills button {
-  padding: 1px 8px;
+  padding: 1px 7px;
   font-size: 12px;
+  white-space: nowrap;
 }
 
 p {

@@ -13,7 +13,7 @@ const CHOICES: { value: Choice; name: string; words: string }[] = [
 
 <template>
   <div class="row" :class="{ behind }">
-    <button v-for="w in witnesses" :key="w.frame" type="button" class="plain witness" :class="{ now: w.frame === frame, marked: w.word, many: witnesses.length > 9 }" :aria-label="`Frame ${w.frame}${w.word ? `, ${w.word}` : ''}`" @click="$emit('go', w.frame)">
+    <button v-for="w in witnesses" :key="w.frame" type="button" class="plain witness" :class="{ now: w.frame === frame, marked: w.word, many: witnesses.length > 9 }" :title="w.word" :aria-label="`Frame ${w.frame}${w.word ? `, ${w.word}` : ''}`" @click="$emit('go', w.frame)">
       <img v-if="urls.get(w.frame)" :src="urls.get(w.frame)" alt="">
       <i v-else></i>
       <span class="mono">{{ w.frame }}{{ w.word && ` ▲\u2009${w.word}` }}</span>

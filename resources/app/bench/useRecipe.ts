@@ -17,6 +17,8 @@ export function useRecipe(shotId: number) {
   let edits = 0;
   let waiting: string | null = null;
   let saving: Promise<void> | null = null;
+  /** A change is on its way to the server. */
+  const isSaving = ref(false);
 
   function adopt(state: RecipeState): void {
     saved.value = state;
@@ -38,8 +40,10 @@ export function useRecipe(shotId: number) {
 
   function commit(label: string): Promise<void> {
     if (unsaved.value) waiting = label;
+    isSaving.value = true;
     saving ??= pump().finally(() => {
       saving = null;
+      isSaving.value = false;
     });
     return saving;
   }
@@ -85,6 +89,7 @@ export function useRecipe(shotId: number) {
     saved,
     unsaved,
     offline,
+    isSaving,
     load,
     edit,
     commit,

@@ -68,7 +68,7 @@ export function useWitnesses(shotId: number, store: RecipeStore, motions: Motion
   let timer: ReturnType<typeof setTimeout> | undefined;
   watch([wanted, held], () => {
     clearTimeout(timer);
-    timer = setTimeout(() => void refresh(), 120);
+    timer = setTimeout(() => void refresh(), 30);
   }, { immediate: true });
   watch(() => area.value?.id, () => urls.clear());
   onBeforeUnmount(() => {

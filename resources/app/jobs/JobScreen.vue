@@ -115,7 +115,7 @@ function length(shot: Shot): string {
           <div class="parts">
             <div v-for="(area, i) in shot.progress?.areas ?? []" :key="area.id" class="part" :class="{ off: !area.on }">
               <b>{{ area.person !== shot.progress?.areas[i - 1]?.person ? person(area.person) : '' }}</b>
-              <span>{{ area.name }}</span>
+              <span class="area" :title="area.name">{{ area.name }}</span>
               <span class="letters">
                 <i v-for="s in STEPS" :key="s.letter" v-tooltip.top="`${s.name}: ${area[s.step] ? 'done' : 'not yet'}`" :class="{ done: area[s.step] }">{{ s.letter }}</i>
               </span>
@@ -254,6 +254,23 @@ main {
   grid-template-columns: 56px minmax(0, 1fr) auto;
   gap: 12px;
   align-items: center;
+}
+
+.area {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+@media (max-width: 1200px) {
+  .row {
+    grid-template-columns: 176px 150px minmax(250px, 1fr) minmax(90px, 160px) 130px;
+    gap: 16px;
+  }
+
+  .part {
+    gap: 8px;
+  }
 }
 
 .part b {
