@@ -13,6 +13,7 @@ use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\Side;
 use Cossel\Core\Recipe\Touch;
 use Cossel\Core\Render\FrameRenderer;
 use Cossel\Core\Touch\Assets;
@@ -104,7 +105,7 @@ final class Inspection
         yield new Seen(null, $frame, $number, Grey::filled($whole, 1.0), null, null, $result);
     }
 
-    /** @return iterable<Seen> a piece out of the middle of each area that is treated there */
+    /** @return iterable<Seen> a piece out of the middle of each area that is treated there, on its inside */
     private function pieces(Frame $frame, int $number): iterable
     {
         $half = (int) ceil(self::PIECE * $frame->format->height);
@@ -112,7 +113,8 @@ final class Inspection
         foreach ($this->recipe->areas as $area) {
             $bounds = $this->bounds($area, $frame, $number);
             $piece = Rect::of($bounds->x + intdiv($bounds->width, 2) - $half, $bounds->y + intdiv($bounds->height, 2) - $half, 2 * $half, 2 * $half)->intersect($bounds);
-            if (!$piece->isEmpty() && $this->touches($area) !== []) {
+            $isTreated = array_filter($this->touches($area), static fn(Touch $touch): bool => $touch->side === Side::Inside) !== [];
+            if (!$piece->isEmpty() && $isTreated) {
                 $pieces[] = [$area, $piece];
             }
         }
