@@ -179,6 +179,28 @@ final class TelltalesTest extends TestCase
         self::assertEqualsWithDelta(0.0, $both['mismatch r']->measure(), 0.05);
     }
 
+    public function test_teeth_treated_behind_closed_lips_are_told_by_what_is_left_of_them(): void
+    {
+        $teeth = self::frame(static fn(): array => [0.75, 0.72, 0.62]);
+        $lips = self::frame(static fn(): array => [0.6, 0.3, 0.3]);
+        $found = self::findings(['part' => 'teeth', 'touches' => [['id' => 't', 'kind' => 'exposure', 'stops' => 0.5]]], [$teeth, $teeth, $lips]);
+        self::assertSame([2], array_keys($found['left on face']->measures));
+        $change = sqrt(array_sum(array_map(static fn(float $v): float => ($v * (2 ** (1 / 6) - 1)) ** 2, self::lab(0.6, 0.3, 0.3))));
+        self::assertEqualsWithDelta(100 * $change, $found['left on face']->measure(), 0.1);
+        $gentle = self::findings(['part' => 'teeth', 'touches' => [['id' => 't', 'kind' => 'whiten', 'yellow' => 1, 'lift' => 0.1]]], [$teeth, $teeth, $lips]);
+        self::assertSame(0.0, $gentle['left on face']->measure());
+    }
+
+    public function test_a_face_lifted_away_from_its_neck_is_a_mismatch(): void
+    {
+        $neck = Documents::area(['id' => 'neck', 'part' => 'neck', 'person' => 'dario', 'outline' => ['at' => 0, 'shapes' => [['id' => 'n1', 'kind' => 'ellipse', 'centre' => [0.3, 0.5], 'radii' => [0.2, 0.2]]]], 'touches' => []]);
+        $face = static fn(string $person): array => Documents::area(['part' => 'face', 'person' => $person]);
+        $flat = self::frame(static fn(): array => [0.5, 0.4, 0.35]);
+        $found = self::findings([], [$flat], ['areas' => [$face('dario'), $neck]]);
+        self::assertEqualsWithDelta(100 * sqrt(array_sum(array_map(static fn(float $v): float => ($v * (2 ** (1 / 3) - 1)) ** 2, self::lab(0.5, 0.4, 0.35)))), $found['mismatch neck']->measure(), 0.3);
+        self::assertArrayNotHasKey('mismatch neck', self::findings([], [$flat], ['areas' => [$face('wren'), $neck]]));
+    }
+
     public function test_plastic_and_lifted_noise_are_told_by_the_share_of_texture(): void
     {
         $random = \Cossel\Core\Tests\Chance::seeded(3);
