@@ -84,7 +84,7 @@ final class Bench extends Command
         }
         $file = $this->option('write');
         if (is_string($file)) {
-            File::put($file, implode("\n", ["# Accuracy: {$title}", '', 'Measured on the demo shots against their ground truth. Printed and written here by', '', "    ./cossel bench {$what} --write={$file}", '', "How each figure is defined: [formulas.md](formulas.md), “{$title}”. Speeds are those of the machine that wrote this file.", ...$lines]) . "\n");
+            File::put($file, implode("\n", ["# Accuracy: {$title}", '', 'Measured on the demo shots' . ($what === 'telltales' ? '' : ' against their ground truth') . '. Printed and written here by', '', "    ./cossel bench {$what} --write={$file}", '', "How each figure is defined: [formulas.md](formulas.md), “{$title}”. Speeds are those of the machine that wrote this file.", ...$lines]) . "\n");
         }
     }
 
