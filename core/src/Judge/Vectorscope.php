@@ -19,8 +19,11 @@ final class Vectorscope
     /** @var list<int> row 0 is the highest Cr */
     private array $counts;
 
-    /** @param int $size of its sides */
-    public function __construct(public readonly int $size)
+    /**
+     * @param int   $size of its sides
+     * @param float $zoom how many times the middle is enlarged; what lies beyond counts at the border
+     */
+    public function __construct(public readonly int $size, private readonly float $zoom = 1.0)
     {
         $this->counts = array_fill(0, $size * $size, 0);
     }
@@ -30,14 +33,15 @@ final class Vectorscope
     {
         $w = $matte?->window($planes->rect)->v;
         $last = $this->size - 1;
+        $scale = $this->size * $this->zoom;
         foreach ($planes->r as $i => $r) {
             if ($w !== null && $w[$i] < 0.5) {
                 continue;
             }
             $b = $planes->b[$i];
             $luma = 0.2126 * $r + 0.7152 * $planes->g[$i] + 0.0722 * $b;
-            $x = (int) (($b - $luma) / 1.8556 * $this->size + $this->size / 2);
-            $y = $last - (int) (($r - $luma) / 1.5748 * $this->size + $this->size / 2);
+            $x = (int) (($b - $luma) / 1.8556 * $scale + $this->size / 2);
+            $y = $last - (int) (($r - $luma) / 1.5748 * $scale + $this->size / 2);
             ++$this->counts[max(0, min($last, $y)) * $this->size + max(0, min($last, $x))];
         }
     }

@@ -11,7 +11,7 @@ final class Bytes
     public static function bgrx8(Planes $planes): string
     {
         $n = $planes->rect->count();
-        $out = \FFI::new("uint32_t[{$n}]");
+        $out = Memory::of("uint32_t[{$n}]");
         self::fill8($planes->r, $planes->g, $planes->b, $n, $out);
 
         return \FFI::string($out, 4 * $n);
@@ -21,7 +21,7 @@ final class Bytes
     public static function greyBgrx8(Grey $grey): string
     {
         $n = $grey->rect->count();
-        $out = \FFI::new("uint32_t[{$n}]");
+        $out = Memory::of("uint32_t[{$n}]");
         $v = $grey->v;
         for ($i = 0; $i < $n; ++$i) {
             $c = (int) ($v[$i] * 255 + 0.5);
@@ -36,7 +36,7 @@ final class Bytes
     {
         $n = $planes->rect->count();
         $size = 3 * $n;
-        $out = \FFI::new("uint16_t[{$size}]");
+        $out = Memory::of("uint16_t[{$size}]");
         $r = $planes->r;
         $g = $planes->g;
         $b = $planes->b;
@@ -56,7 +56,7 @@ final class Bytes
     public static function grey16(Grey $grey): string
     {
         $n = $grey->rect->count();
-        $out = \FFI::new("uint16_t[{$n}]");
+        $out = Memory::of("uint16_t[{$n}]");
         $v = $grey->v;
         for ($i = 0; $i < $n; ++$i) {
             $c = (int) ($v[$i] * 65535 + 0.5);

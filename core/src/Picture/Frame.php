@@ -90,7 +90,7 @@ final class Frame
         foreach ($patches as $patch) {
             if ($p === null) {
                 $bytes = $this->bytes;
-                $p = \FFI::new("uint16_t[{$this->format->width} * {$this->format->height} * 3]");
+                $p = Memory::of("uint16_t[{$this->format->width} * {$this->format->height} * 3]");
                 \FFI::memcpy($p, $bytes, $size);
             }
             if ($this->format->layout === Layout::Yuv) {
@@ -106,7 +106,7 @@ final class Frame
     private function samples(): \FFI\CData
     {
         if ($this->samples === null) {
-            $this->samples = \FFI::new("uint16_t[{$this->format->width} * {$this->format->height} * 3]");
+            $this->samples = Memory::of("uint16_t[{$this->format->width} * {$this->format->height} * 3]");
             $bytes = $this->bytes;
             \FFI::memcpy($this->samples, $bytes, $this->format->bytes());
         }

@@ -16,7 +16,10 @@ enum Join: string
     // no break
     case Keep = 'keep';
 
-    /** @param list<float> $a changed in place */
+    /**
+     * @param list<float> $a changed in place
+     * @param list<float> $b
+     */
     public function into(array &$a, array $b): void
     {
         $n = count($a);

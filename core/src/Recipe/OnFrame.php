@@ -35,11 +35,7 @@ final class OnFrame
                 return;
             }
             $used[$area->id] = true;
-            $others = [$area->motion->on];
-            foreach ($area->outline->shapes as $shape) {
-                $others[] = $shape instanceof AreaShape ? $shape->of : $shape->motion?->on;
-            }
-            foreach (array_filter($others, is_string(...)) as $other) {
+            foreach ($recipe->needs($area) as $other) {
                 $take($recipe->area($other));
             }
         };

@@ -58,6 +58,17 @@ final readonly class Recipe
         return $area->pair?->linked ? $this->area($area->pair->with)->touches : $area->touches;
     }
 
+    /** @return list<string> ids of the areas that an area rides on or is made of, directly */
+    public function needs(Area $area): array
+    {
+        $others = [$area->motion->on];
+        foreach ($area->outline->shapes as $shape) {
+            $others[] = $shape instanceof AreaShape ? $shape->of : $shape->motion?->on;
+        }
+
+        return array_values(array_unique(array_filter($others, is_string(...))));
+    }
+
     /**
      * The same with its areas changed.
      *
