@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Measuring;
+namespace Cossel\Measuring;
 
 use App\Footage\FootageFile;
 use Cossel\Core\Motion\Motions;

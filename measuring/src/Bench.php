@@ -2,16 +2,11 @@
 
 declare(strict_types=1);
 
-namespace App\Console;
+namespace Cossel\Measuring;
 
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use App\Footage\Probe;
-use App\Measuring\BenchAssets;
-use App\Measuring\FollowReport;
-use App\Measuring\Samples;
-use App\Measuring\TelltaleReport;
-use App\Measuring\TreatReport;
 use App\Pictures\BenchPictures;
 use App\Pictures\View;
 use Cossel\Core\Geometry\Extent;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Measuring;
+namespace Cossel\Measuring;
 
 /** The label pictures of a demo shot: what each pixel shows, as the picture was drawn. */
 final readonly class LabelPictures
