@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use App\Http\ErrorAnswers;
+use App\Http\Middleware\GuardedAnswers;
 use App\Http\Middleware\OwnPagesOnly;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Configuration\Exceptions;
@@ -14,6 +15,7 @@ return Application::configure(basePath: dirname(__DIR__))
     ->withCommands([__DIR__ . '/../app/Console'])
     ->withMiddleware(static function (Middleware $middleware): void {
         $middleware->remove(HandleCors::class);
+        $middleware->prepend(GuardedAnswers::class);
         $middleware->append(OwnPagesOnly::class);
         $middleware->group('web', []);
     })

@@ -3,6 +3,8 @@
 declare(strict_types=1);
 
 return [
+    // In the keys of all that is kept of pictures and measures: a changed formula never shows an old result.
+    'engine' => App\Engine::digest(base_path()),
     // Decoded frames and finished pictures; may be deleted at any time.
     'cache' => [
         'path' => env('COSSEL_CACHE', storage_path('cache')),

@@ -2,8 +2,11 @@
 
 declare(strict_types=1);
 
+use App\Http\Controllers\HealthController;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Route;
+
+Route::get('up', HealthController::class);
 
 // Every screen is the one page of the front end; it finds its way by the address.
 Route::fallback(static function (): Response {

@@ -6,6 +6,7 @@ namespace App\Console;
 
 use App\Models\Job;
 use App\Models\Shot;
+use App\Models\ShotState;
 use App\Work\ReadFootage;
 use Illuminate\Console\Command;
 use Illuminate\Filesystem\Filesystem;
@@ -40,10 +41,10 @@ final class ImportFootage extends Command
             Storage::disk('data')->makeDirectory('uploads');
             $copy = Storage::disk('data')->path('uploads/' . Str::uuid());
             $files->copy($file, $copy);
-            $shot = Shot::create(['job_id' => $job->id, 'name' => pathinfo($file, PATHINFO_FILENAME), 'state' => Shot::READING]);
+            $shot = Shot::create(['job_id' => $job->id, 'name' => pathinfo($file, PATHINFO_FILENAME), 'state' => ShotState::Reading, 'position' => 1 + (int) $job->shots()->max('position')]);
             ReadFootage::dispatchSync($shot->id, $copy, basename($file), $span);
             $shot->refresh();
-            if ($shot->state === Shot::READY) {
+            if ($shot->state === ShotState::Ready) {
                 $this->components->info("{$file}: frames {$shot->from} to {$shot->to}.");
             } else {
                 $this->components->error("{$file}: {$shot->error}");

@@ -7,6 +7,7 @@ namespace App\Deliveries;
 use App\Following\AreaFollower;
 use App\Footage\Ffmpeg;
 use App\Footage\FootageFile;
+use App\Footage\FootageInfo;
 use App\Footage\FrameCache;
 use App\Footage\ImageSequence;
 use App\Footage\Probe;
@@ -81,12 +82,13 @@ final class FileProcess
     /** One worker's share, in a process of its own: what {@see render} wrote down for it. */
     public function part(string $order): void
     {
-        $told = unserialize((string) file_get_contents($order));
+        $told = json_decode((string) file_get_contents($order), true, flags: JSON_THROW_ON_ERROR);
+        $footage = new FootageFile($told['footage'], $told['sha256'], FootageInfo::fromArray($told['info']));
         $tracks = array_map(static fn(string $json): Track => Track::read(json_decode($json, true)), $told['tracks']);
         $recipe = $this->reader->read(json_decode($told['recipe'], true));
         $renderer = $this->renderer($recipe, $tracks, $told['assets']);
         foreach ($told['parts'] as [$from, $to, $file]) {
-            $this->parts->render($told['footage'], $renderer, $from, $to, $file, static fn(): bool => true);
+            $this->parts->render($footage, $renderer, $from, $to, $file, static fn(): bool => true);
         }
     }
 
@@ -214,13 +216,15 @@ final class FileProcess
         $running = [];
         foreach ($shares as $n => $share) {
             $order = "{$work}/order-{$n}";
-            $this->files->put($order, serialize([
-                'footage' => $footage,
+            $this->files->put($order, json_encode([
+                'footage' => $footage->path,
+                'sha256' => $footage->sha256,
+                'info' => $footage->info->toArray(),
                 'recipe' => $this->writer->json($recipe),
                 'tracks' => array_map(static fn(Track $track): string => $track->json(), $tracks),
                 'assets' => $assets,
                 'parts' => $share,
-            ]));
+            ], JSON_THROW_ON_ERROR));
             $process = new Process([PHP_BINARY, base_path('artisan'), 'cossel:process-part', $order], timeout: null);
             $process->start();
             $running[] = $process;

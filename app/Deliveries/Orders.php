@@ -6,6 +6,7 @@ namespace App\Deliveries;
 
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
+use App\Models\DeliveryState;
 use App\Models\Shot;
 use App\Treatment\Recipes;
 use App\Work\FinishDelivery;
@@ -24,7 +25,7 @@ final class Orders
         $revision = $this->recipes->present($shot);
 
         return DB::transaction(static function () use ($shot, $format, $from, $to, $revision): Delivery {
-            $delivery = $shot->deliveries()->create(['format' => $format, 'state' => Delivery::RENDERING, 'from' => $from, 'to' => $to, 'revision' => $revision->number, 'recipe' => $revision->recipe]);
+            $delivery = $shot->deliveries()->create(['format' => $format, 'state' => DeliveryState::Rendering, 'from' => $from, 'to' => $to, 'revision' => $revision->number, 'recipe' => $revision->recipe]);
             $size = (int) config('cossel.frames_a_part');
             for ($first = $from, $index = 0; $first <= $to; $first += $size, ++$index) {
                 $delivery->parts()->create(['index' => $index, 'from' => $first, 'to' => min($to, $first + $size - 1)]);
@@ -38,14 +39,14 @@ final class Orders
 
     public function cancel(Delivery $delivery): void
     {
-        Delivery::whereKey($delivery->id)->whereIn('state', [Delivery::RENDERING, Delivery::FINISHING])->update(['state' => Delivery::CANCELLED]);
+        Delivery::whereKey($delivery->id)->whereIn('state', DeliveryState::open())->update(['state' => DeliveryState::Cancelled]);
     }
 
     /** Goes on where a cancelled or failed delivery stood; complete parts are not rendered again. */
     public function retry(Delivery $delivery): void
     {
         DB::transaction(static function () use ($delivery): void {
-            if ($delivery->isOpen() || $delivery->state === Delivery::DONE) {
+            if ($delivery->state->isOpen() || $delivery->state === DeliveryState::Done) {
                 return;
             }
             $delivery->parts()->each(static function (DeliveryPart $part): void {
@@ -53,7 +54,7 @@ final class Orders
                 $part->update(['complete' => $complete, 'done' => $complete ? $part->done : 0]);
             });
             $open = $delivery->parts()->where('complete', false)->get();
-            $delivery->update(['state' => $open->isEmpty() ? Delivery::FINISHING : Delivery::RENDERING, 'error' => null]);
+            $delivery->update(['state' => $open->isEmpty() ? DeliveryState::Finishing : DeliveryState::Rendering, 'error' => null]);
             $open->each(static fn(DeliveryPart $part) => RenderPart::dispatch($part->id));
             if ($open->isEmpty()) {
                 FinishDelivery::dispatch($delivery->id);

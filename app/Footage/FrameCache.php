@@ -43,6 +43,12 @@ final class FrameCache
         }
     }
 
+    /** Gives back the space that frames of a file take. */
+    public function forget(FootageFile $footage): void
+    {
+        $this->files->deleteDirectory("{$this->path}/{$footage->sha256}");
+    }
+
     /** The smallest usual height that has at least this many rows; footage is never enlarged. */
     public static function kept(FootageInfo $info, int $wanted): int
     {

@@ -6,6 +6,7 @@ namespace App\Footage;
 
 use App\Models\Footage;
 use App\Models\Shot;
+use App\Models\ShotState;
 use App\Treatment\Recipes;
 use Illuminate\Filesystem\Filesystem;
 use Illuminate\Support\Facades\DB;
@@ -69,7 +70,7 @@ final class Intake
             throw RefusedFootage::span($from, $to, $last);
         }
         DB::transaction(function () use ($shot, $footage, $from, $to): void {
-            $shot->update(['footage_id' => $footage->id, 'from' => $from, 'to' => $to, 'state' => Shot::READY, 'error' => null]);
+            $shot->update(['footage_id' => $footage->id, 'from' => $from, 'to' => $to, 'state' => ShotState::Ready, 'error' => null]);
             if ($shot->revision === 0) {
                 $this->recipes->begin($shot, $footage);
             }

@@ -11,6 +11,8 @@ use Cossel\Core\Picture\Layout;
 /** Looks at a foreign file and says what it holds, or why it is not taken. */
 final class Probe
 {
+    /** Pixels on a side, after the shape of a pixel is applied: less is no picture, and nothing could be laid out on it. */
+    private const LEAST = 16;
     private const INTERLACED = ['tt', 'bb', 'tb', 'bt'];
 
     /**
@@ -87,6 +89,9 @@ final class Probe
             if (abs((int) ($side['rotation'] ?? 0)) % 180 === 90) {
                 [$width, $height] = [$height, $width];
             }
+        }
+        if ($width < self::LEAST || $height < self::LEAST) {
+            throw RefusedFootage::tooSmall($width, $height);
         }
         if ($width > $limit || $height > $limit) {
             throw RefusedFootage::tooLarge($width, $height, $limit);

@@ -12,6 +12,11 @@ final class RefusedFootage extends \DomainException
         return new self("The picture is {$width} x {$height}; the limit is {$limit} pixels on a side.");
     }
 
+    public static function tooSmall(int $width, int $height): self
+    {
+        return new self("The picture is {$width} x {$height} in square pixels; that is too small to be footage.");
+    }
+
     public static function tooLong(int $frames, int $limit): self
     {
         return new self("The file has {$frames} frames; the limit is {$limit}.");

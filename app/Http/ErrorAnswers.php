@@ -5,9 +5,12 @@ declare(strict_types=1);
 namespace App\Http;
 
 use App\Deliveries\DeliveryNotReady;
+use App\Following\CannotFollow;
 use App\Footage\RefusedFootage;
 use App\Footage\UnreadableFootage;
+use App\Models\ShotNotReady;
 use App\Treatment\StaleEdit;
+use App\Treatment\TooManySamples;
 use Cossel\Core\Colour\InvalidCdl;
 use Cossel\Core\Colour\InvalidCube;
 use Cossel\Core\Motion\MissingTrack;
@@ -26,13 +29,13 @@ final class ErrorAnswers
     public static function register(Exceptions $exceptions): void
     {
         $exceptions->shouldRenderJsonWhen(static fn(Request $request): bool => $request->is('api/*'));
-        $exceptions->dontReport([InvalidRecipe::class, UnknownId::class, StaleEdit::class, RefusedFootage::class, UnreadableFootage::class, MissingTrack::class, MissingAsset::class, InvalidCube::class, InvalidCdl::class, DeliveryNotReady::class]);
+        $exceptions->dontReport([InvalidRecipe::class, UnknownId::class, StaleEdit::class, RefusedFootage::class, UnreadableFootage::class, MissingTrack::class, MissingAsset::class, InvalidCube::class, InvalidCdl::class, DeliveryNotReady::class, ShotNotReady::class, CannotFollow::class, TooManySamples::class]);
         $exceptions->render(static fn(InvalidRecipe $e): JsonResponse => self::answer(422, $e->getMessage(), ['pointer' => $e->pointer, 'expected' => $e->expected]));
         $exceptions->render(static fn(UnknownId $e): JsonResponse => self::answer(404, $e->getMessage()));
         $exceptions->render(static fn(MissingTrack|MissingAsset $e): JsonResponse => self::answer(409, $e->getMessage()));
         $exceptions->render(static fn(StaleEdit $e): JsonResponse => self::answer(409, $e->getMessage(), ['pointer' => $e->pointer]));
-        $exceptions->render(static fn(DeliveryNotReady $e): JsonResponse => self::answer(409, $e->getMessage()));
-        $exceptions->render(static fn(RefusedFootage|UnreadableFootage|InvalidCube|InvalidCdl $e): JsonResponse => self::answer(422, $e->getMessage()));
+        $exceptions->render(static fn(DeliveryNotReady|ShotNotReady|CannotFollow $e): JsonResponse => self::answer(409, $e->getMessage()));
+        $exceptions->render(static fn(RefusedFootage|UnreadableFootage|InvalidCube|InvalidCdl|TooManySamples $e): JsonResponse => self::answer(422, $e->getMessage()));
         $exceptions->render(static function (NotFoundHttpException $e, Request $request): ?JsonResponse {
             if (!$request->is('api/*')) {
                 return null;

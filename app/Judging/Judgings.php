@@ -12,6 +12,8 @@ use App\Treatment\Recipes;
 use App\Treatment\Renderers;
 use App\Work\LookOver;
 use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Telltale\Cure;
+use Cossel\Core\Telltale\Cures;
 use Cossel\Core\Telltale\Finding;
 use Cossel\Core\Telltale\Findings;
 use Cossel\Core\Telltale\Inspection;
@@ -30,33 +32,39 @@ final class Judgings
     /** The judging of the present revision, if it was ever begun. */
     public function present(Shot $shot): ?Judging
     {
-        return $shot->judgings()->where('revision', $shot->revision)->first();
+        return $shot->relationLoaded('presentJudging') ? $shot->presentJudging : $shot->presentJudging()->first();
     }
 
     /** Begins to look the present revision over, unless that is done or under way. */
     public function begin(Shot $shot): Judging
     {
         $shot->readyFootage();
-        $judging = DB::transaction(function () use ($shot): Judging {
-            $known = $this->present($shot);
-            if ($known !== null && $known->message === null) {
+        $judging = DB::transaction(static function () use ($shot): Judging {
+            $known = $shot->presentJudging()->first();
+            if ($known !== null && $known->message === null && ($known->measures !== null || self::isUnderWay())) {
                 return $known;
             }
-            $known?->delete();
-            $judging = $shot->judgings()->create(['revision' => $shot->revision]);
+            $shot->judgings()->where('revision', $shot->revision)->delete();
+            $judging = $shot->judgings()->create(['revision' => $shot->revision, 'engine' => config('cossel.engine')]);
             for ($from = $shot->from; $from <= $shot->to; $from += self::FRAMES) {
                 $judging->looks()->create(['from' => $from, 'to' => min($shot->to, $from + self::FRAMES - 1)]);
             }
 
-            return $judging;
-        });
-        if ($judging->wasRecentlyCreated) {
+            // In the same transaction: either both are there or neither, whenever the server dies.
             foreach ($judging->looks as $look) {
                 LookOver::dispatch($look->id);
             }
-        }
+
+            return $judging;
+        });
 
         return $judging->refresh();
+    }
+
+    /** Whether looks wait or are being taken. One that was begun while none is left behind by a server that died. */
+    private static function isUnderWay(): bool
+    {
+        return DB::table('queue_jobs')->where('queue', LookOver::QUEUE)->where('payload', 'like', '%LookOver%')->exists();
     }
 
     /** Takes a look that begin asked for, unless it was taken before a worker died; the last one makes the measures. */
@@ -85,13 +93,30 @@ final class Judgings
     /**
      * Of a judging that is done.
      *
+     * @param Recipe|null $recipe of its revision, where it is at hand
+     *
      * @return list<Finding>
      */
-    public function findings(Judging $judging): array
+    public function findings(Judging $judging, ?Recipe $recipe = null): array
     {
-        $measures = json_decode($judging->measures ?? '{}', true, flags: JSON_THROW_ON_ERROR);
+        return Findings::of($judging->measures ?? [], $recipe ?? $this->recipe($judging), $judging->shot->limits);
+    }
 
-        return Findings::of($measures, $this->recipe($judging), $judging->shot->limits());
+    /**
+     * What would cure a tell-tale of an area, or of the whole frame, as the shot is now.
+     *
+     * @return list<Cure>
+     */
+    public function cures(Shot $shot, Recipe $recipe, string $telltale, ?string $area): array
+    {
+        $judging = $this->present($shot);
+        foreach ($judging === null ? [] : $this->findings($judging, $recipe) as $finding) {
+            if ($finding->telltale->name === $telltale && $finding->area?->id === $area) {
+                return Cures::of($finding, $recipe);
+            }
+        }
+
+        return [];
     }
 
     /** Two workers may come here at once with the last two looks: both would find the same. */
@@ -102,11 +127,11 @@ final class Judgings
             return;
         }
         $looks = array_replace(...array_map(static fn(string $part): array => json_decode($part, true, flags: JSON_THROW_ON_ERROR), $parts));
-        $measures = json_encode((object) Findings::measures($looks, $recipe), JSON_THROW_ON_ERROR);
+        $measures = Findings::measures($looks, $recipe);
         DB::transaction(static function () use ($judging, $measures): void {
             $judging->update(['measures' => $measures]);
             $judging->looks()->update(['looks' => '']);
-            $old = $judging->shot->judgings()->orderByDesc('updated_at')->orderByDesc('id')->pluck('id')->slice(self::KEPT);
+            $old = $judging->shot->judgings()->orderByDesc('updated_at')->orderByDesc('id')->skip(self::KEPT)->limit(1000)->pluck('id');
             Judging::whereKey($old)->delete();
         });
     }

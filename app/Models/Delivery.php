@@ -17,7 +17,7 @@ use Illuminate\Support\Facades\Storage;
  * @property int                           $id
  * @property int                           $shot_id
  * @property Format                        $format
- * @property string                        $state    rendering | finishing | done | cancelled | failed
+ * @property DeliveryState                 $state
  * @property int                           $from
  * @property int                           $to
  * @property int                           $revision
@@ -30,13 +30,7 @@ use Illuminate\Support\Facades\Storage;
  */
 final class Delivery extends Model
 {
-    public const RENDERING = 'rendering';
-    public const FINISHING = 'finishing';
-    public const DONE = 'done';
-    public const CANCELLED = 'cancelled';
-    public const FAILED = 'failed';
-
-    protected $casts = ['format' => Format::class];
+    protected $casts = ['format' => Format::class, 'state' => DeliveryState::class];
 
     /** @return BelongsTo<Shot, $this> */
     public function shot(): BelongsTo
@@ -48,11 +42,6 @@ final class Delivery extends Model
     public function parts(): HasMany
     {
         return $this->hasMany(DeliveryPart::class)->orderBy('index');
-    }
-
-    public function isOpen(): bool
-    {
-        return in_array($this->state, [self::RENDERING, self::FINISHING], true);
     }
 
     /** Where its parts are kept until it is finished. */

@@ -14,33 +14,24 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int         $shot_id
  * @property string      $area
  * @property string|null $shape   one of its shapes, followed for itself
- * @property string      $state   waiting | following | done | stopped | failed
+ * @property FollowState $state
  * @property int         $start
  * @property int         $from    first frame to follow to, at or before the start
  * @property int         $to      last frame to follow to, at or after the start
  * @property bool        $stop    asked to stop
- * @property string      $steps   JSON: [[frame, confidence, state], …] found so far
+ * @property list<array{int, float, string}> $steps frame, confidence and state of what has been found so far
  * @property string|null $message
  * @property Shot        $shot
  */
 final class Follow extends Model
 {
-    public const WAITING = 'waiting';
-    public const FOLLOWING = 'following';
-    public const DONE = 'done';
-    public const STOPPED = 'stopped';
-    public const FAILED = 'failed';
+    protected $attributes = ['steps' => '[]', 'stop' => false];
 
-    protected $casts = ['stop' => 'boolean'];
+    protected $casts = ['state' => FollowState::class, 'stop' => 'boolean', 'steps' => 'array'];
 
     /** @return BelongsTo<Shot, $this> */
     public function shot(): BelongsTo
     {
         return $this->belongsTo(Shot::class);
-    }
-
-    public function isOpen(): bool
-    {
-        return in_array($this->state, [self::WAITING, self::FOLLOWING], true);
     }
 }

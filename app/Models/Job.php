@@ -21,7 +21,7 @@ final class Job extends Model
     /** @return HasMany<Shot, $this> */
     public function shots(): HasMany
     {
-        return $this->hasMany(Shot::class)->orderBy('name');
+        return $this->hasMany(Shot::class)->orderBy('position')->orderBy('id');
     }
 
     /** @return HasMany<Person, $this> */

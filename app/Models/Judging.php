@@ -15,13 +15,16 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int                   $id
  * @property int                   $shot_id
  * @property int                   $revision
- * @property string|null           $measures JSON: tell-tale => area => frame => measure, once all frames are looked at
+ * @property string                $engine   what computed it
+ * @property array<string, array<string, array<int, float>>>|null $measures by tell-tale, area and frame, once all frames are looked at
  * @property string|null           $message  why it could not be done
  * @property Shot                  $shot
  * @property Collection<int, Look> $looks
  */
 final class Judging extends Model
 {
+    protected $casts = ['measures' => 'array'];
+
     /** @return BelongsTo<Shot, $this> */
     public function shot(): BelongsTo
     {

@@ -8,6 +8,7 @@ use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Database\Eloquent\Relations\HasOne;
 
 /**
  * A shot of a job: a span of footage with its treatment.
@@ -17,26 +18,28 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int|null                  $footage_id
  * @property string                    $name
  * @property string                    $notes
- * @property string                    $state    reading | ready | failed
+ * @property ShotState                 $state
  * @property string|null               $error
  * @property int                       $from     first frame of the span
  * @property int                       $to       last frame of the span
  * @property int                       $revision number of the present revision
- * @property string                    $limits   JSON: tell-tale => limit, where the user has set it
+ * @property array<string, float>      $limits   of tell-tales, where the user has set them
  * @property Job                       $job
  * @property Footage|null              $footage
  * @property Collection<int, Delivery> $deliveries
  * @property Collection<int, Follow>   $follows
  * @property Collection<int, Version>  $versions
  * @property Collection<int, Judging>  $judgings
+ * @property Collection<int, Tick>     $ticks
+ * @property Revision                  $presentRevision
+ * @property Judging|null              $presentJudging
+ * @property int                       $position in the job's list
  */
 final class Shot extends Model
 {
-    public const READING = 'reading';
-    public const READY = 'ready';
-    public const FAILED = 'failed';
+    protected $casts = ['state' => ShotState::class, 'limits' => 'array'];
 
-    protected $attributes = ['notes' => '', 'from' => 0, 'to' => 0, 'revision' => 0, 'limits' => '{}'];
+    protected $attributes = ['notes' => '', 'from' => 0, 'to' => 0, 'revision' => 0, 'position' => 0, 'limits' => '{}'];
 
     /** @return BelongsTo<Job, $this> */
     public function job(): BelongsTo
@@ -54,6 +57,24 @@ final class Shot extends Model
     public function revisions(): HasMany
     {
         return $this->hasMany(Revision::class);
+    }
+
+    /** @return HasOne<Revision, $this> the one its pointer stands on */
+    public function presentRevision(): HasOne
+    {
+        return $this->hasOne(Revision::class)->join('shots', 'shots.id', '=', 'revisions.shot_id')->whereColumn('revisions.number', 'shots.revision')->select('revisions.*');
+    }
+
+    /** @return HasOne<Judging, $this> of the present revision, by the present engine */
+    public function presentJudging(): HasOne
+    {
+        return $this->hasOne(Judging::class)->join('shots', 'shots.id', '=', 'judgings.shot_id')->whereColumn('judgings.revision', 'shots.revision')->where('judgings.engine', config('cossel.engine'))->select('judgings.*');
+    }
+
+    /** @return HasMany<Tick, $this> */
+    public function ticks(): HasMany
+    {
+        return $this->hasMany(Tick::class);
     }
 
     /** @return HasMany<Version, $this> */
@@ -80,15 +101,12 @@ final class Shot extends Model
         return $this->hasMany(Judging::class);
     }
 
-    /** @return array<string, float> limits of tell-tales, where the user has set them */
-    public function limits(): array
-    {
-        return array_map(floatval(...), json_decode($this->limits, true, flags: JSON_THROW_ON_ERROR));
-    }
-
+    /** @throws ShotNotReady while it is read, or when it could not be */
     public function readyFootage(): Footage
     {
-        abort_if($this->state !== self::READY || $this->footage === null, 409, $this->error ?? 'This shot is still being read.');
+        if ($this->state !== ShotState::Ready || $this->footage === null) {
+            throw ShotNotReady::because($this->error);
+        }
 
         return $this->footage;
     }

@@ -9,15 +9,15 @@ use Illuminate\Filesystem\Filesystem;
 /** Finished pictures on disk, by what they were made from. May be emptied at any time. */
 final class PictureCache
 {
-    public function __construct(private readonly Filesystem $files, private readonly string $path, private readonly int $mostBytes) {}
+    public function __construct(private readonly Filesystem $files, private readonly string $path, private readonly int $mostBytes, private readonly string $engine) {}
 
     /**
-     * @param array<mixed>       $from everything the picture depends on
+     * @param array<mixed>       $from everything the picture depends on besides the engine
      * @param callable(): string $make
      */
     public function get(array $from, callable $make): string
     {
-        $key = hash('xxh128', json_encode($from, JSON_THROW_ON_ERROR));
+        $key = hash('xxh128', json_encode([$this->engine, $from], JSON_THROW_ON_ERROR));
         $file = "{$this->path}/" . substr($key, 0, 2) . "/{$key}.jpg";
         $known = @file_get_contents($file);
         if ($known !== false) {

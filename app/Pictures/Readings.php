@@ -42,7 +42,7 @@ final class Readings
     public function __construct(private readonly FrameCache $frames, private readonly Renderers $renderers) {}
 
     /** @return array{scope: string, columns: int, rows: int, from: float, to: float, counts: list<list<int>>} */
-    public function scope(FootageFile $footage, Recipe $recipe, int $number, View $view, Scope $scope, ?Area $area, bool $limited): array
+    public function scope(FootageFile $footage, Recipe $recipe, int $number, View $view, Scope $scope, ?Area $area, bool $limited, int $zoom = 1): array
     {
         $frame = $this->frame($footage, $number, self::SCOPE_HEIGHT);
         $renderer = $this->renderers->of(BenchPictures::shown($recipe, $view, $area));
@@ -56,7 +56,7 @@ final class Readings
         $meters = match ($scope) {
             Scope::Waveform => [new Waveform($rect, $columns, self::ROWS)],
             Scope::Parade => array_map(static fn(array $mix): Waveform => new Waveform($rect, $columns, self::ROWS, $mix), [[1.0, 0.0, 0.0], [0.0, 1.0, 0.0], [0.0, 0.0, 1.0]]),
-            Scope::Vectorscope => [new Vectorscope(self::VECTORS)],
+            Scope::Vectorscope => [new Vectorscope(self::VECTORS, $zoom)],
             Scope::Histogram => [new Histogram(self::BINS)],
         };
         foreach ($rect->isEmpty() ? [] : $renderer->bands($frame, $number, $rect) as $planes) {

@@ -13,6 +13,7 @@ use Cossel\Core\Touch\Kinds;
 use Illuminate\Contracts\Foundation\Application;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Filesystem\Filesystem;
+use Illuminate\Http\Resources\Json\JsonResource;
 use Illuminate\Support\ServiceProvider;
 
 final class CosselProvider extends ServiceProvider
@@ -23,11 +24,12 @@ final class CosselProvider extends ServiceProvider
         $this->app->singleton(Kinds::class, static fn(): Kinds => Kinds::all());
         $this->app->singleton(RecipeReader::class);
         $this->app->singleton(FrameCache::class, static fn(Application $app): FrameCache => new FrameCache($app->make(Filesystem::class), config('cossel.cache.path') . '/frames', config('cossel.cache.frames_bytes')));
-        $this->app->singleton(PictureCache::class, static fn(Application $app): PictureCache => new PictureCache($app->make(Filesystem::class), config('cossel.cache.path') . '/pictures', config('cossel.cache.pictures_bytes')));
+        $this->app->singleton(PictureCache::class, static fn(Application $app): PictureCache => new PictureCache($app->make(Filesystem::class), config('cossel.cache.path') . '/pictures', config('cossel.cache.pictures_bytes'), config('cossel.engine')));
     }
 
     public function boot(): void
     {
+        JsonResource::withoutWrapping();
         Model::unguard();
         Model::preventSilentlyDiscardingAttributes();
         HeldWork::watch();

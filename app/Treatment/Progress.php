@@ -5,73 +5,95 @@ declare(strict_types=1);
 namespace App\Treatment;
 
 use App\Judging\Judgings;
+use App\Judging\Ticks;
+use App\Models\DeliveryState;
 use App\Models\Shot;
 use Cossel\Core\Recipe\Area;
-use Cossel\Core\Recipe\AreaShape;
 use Cossel\Core\Recipe\Motion;
+use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Telltale\Finding;
 
 /** What has been done on a shot, area by area: the letters of the job's progress list. */
 final class Progress
 {
-    public function __construct(private readonly Recipes $recipes, private readonly Judgings $judgings) {}
+    private const STEPS = ['outline', 'follow', 'treat', 'judge'];
 
-    /** @return array{base: int, finish: int, areas: list<array<string, mixed>>, telltales: list<array<string, mixed>>, left: string} */
+    public function __construct(private readonly Recipes $recipes, private readonly Judgings $judgings, private readonly Ticks $ticks) {}
+
+    /** @return array{base: int, finish: int, areas: list<array<string, mixed>>, telltales: list<array<string, mixed>>, left: string, done: bool} */
     public function of(Shot $shot): array
     {
         $recipe = $this->recipes->recipe($shot);
-        // Areas that others ride on or are made of need no touches of their own.
-        $serving = [];
-        foreach ($recipe->areas as $area) {
-            $serving[] = $area->motion->on;
-            foreach ($area->outline->shapes as $shape) {
-                $serving[] = $shape instanceof AreaShape ? $shape->of : $shape->motion?->on;
-            }
-        }
         $judging = $this->judgings->present($shot);
-        $isJudged = $judging?->measures !== null;
-        $open = $isJudged ? array_values(array_filter($this->judgings->findings($judging), static fn(Finding $finding): bool => $finding->rings())) : [];
-        $areas = array_map(static fn(Area $area): array => [
-            'id' => $area->id,
-            'name' => $area->name,
-            'person' => $area->person,
-            'on' => $area->on,
-            'outline' => $area->outline->shapes !== [] || $area->pick !== null,
-            'follow' => $area->motion->by === Motion::RIDE || $area->motion->track !== null || $area->motion->keys !== [],
-            'pick' => $area->pick !== null,
-            'treat' => $recipe->touches($area) !== [] || in_array($area->id, $serving, true),
-            'judge' => $isJudged && !in_array($area->id, array_map(static fn(Finding $finding): ?string => $finding->area?->id, $open), true),
-        ], $recipe->areas);
+        $findings = $judging?->measures === null ? [] : $this->judgings->findings($judging, $recipe);
+        $open = array_values(array_filter($findings, static fn(Finding $finding): bool => $finding->rings()));
+        $areas = self::areas($recipe, $this->ticks->holding($shot, $recipe));
+        $left = self::left($areas, $recipe->base !== [], $open !== []);
+        $isDelivered = $left === [] && ($shot->getAttribute('delivered_count') ?? $this->delivered($shot)) > 0;
 
         return [
             'base' => count($recipe->base),
             'finish' => count($recipe->finish),
             'areas' => $areas,
             'telltales' => array_map(static fn(Finding $finding): array => ['telltale' => $finding->telltale->name, 'area' => $finding->area?->id, 'frame' => $finding->worst()], $open),
-            'left' => self::left($areas, $recipe->base !== [], $open !== [], $shot),
+            'left' => $left === [] ? ($isDelivered ? 'delivered' : 'ready to deliver') : implode(' · ', $left),
+            'done' => $left === [],
         ];
     }
 
-    /** @param list<array<string, mixed>> $areas */
-    private static function left(array $areas, bool $base, bool $rings, Shot $shot): string
+    /**
+     * @param list<string> $judged ids of areas
+     *
+     * @return list<array<string, mixed>>
+     */
+    private static function areas(Recipe $recipe, array $judged): array
+    {
+        // Areas that others ride on or are made of need no touches of their own, and nobody has to judge them.
+        $serving = array_merge(...array_map($recipe->needs(...), $recipe->areas));
+
+        return array_map(static function (Area $area) use ($recipe, $judged, $serving): array {
+            $serves = $recipe->touches($area) === [] && in_array($area->id, $serving, true);
+
+            return [
+                'id' => $area->id,
+                'name' => $area->name,
+                'person' => $area->person,
+                'on' => $area->on,
+                'outline' => $area->outline->shapes !== [] || $area->pick !== null,
+                'follow' => $area->motion->by === Motion::RIDE || $area->motion->track !== null || $area->motion->keys !== [],
+                'pick' => $area->pick !== null,
+                'treat' => $serves || $recipe->touches($area) !== [],
+                'judge' => $serves || in_array($area->id, $judged, true),
+            ];
+        }, $recipe->areas);
+    }
+
+    /**
+     * @param list<array<string, mixed>> $areas
+     *
+     * @return list<string>
+     */
+    private static function left(array $areas, bool $base, bool $rings): array
     {
         if ($areas === [] && !$base) {
-            return 'not begun';
+            return ['not begun'];
         }
         $words = [];
-        foreach (['outline' => 'outline', 'follow' => 'follow', 'treat' => 'treat'] as $step => $verb) {
+        foreach (self::STEPS as $step) {
             $names = array_column(array_filter($areas, static fn(array $area): bool => !$area[$step]), 'name');
             if ($names !== []) {
-                $words[] = $verb . ' ' . implode(', ', $names);
+                $words[] = $step . ' ' . implode(', ', $names);
             }
         }
         if ($rings) {
             $words[] = 'look at what gives it away';
         }
-        if ($words !== []) {
-            return implode(' · ', $words);
-        }
 
-        return $shot->deliveries()->where('state', 'done')->where('revision', $shot->revision)->exists() ? 'delivered' : 'ready to deliver';
+        return $words;
+    }
+
+    private function delivered(Shot $shot): int
+    {
+        return $shot->deliveries()->where('state', DeliveryState::Done)->where('revision', $shot->revision)->count();
     }
 }

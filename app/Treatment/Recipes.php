@@ -35,7 +35,7 @@ final class Recipes
 
     public function present(Shot $shot): Revision
     {
-        return $this->revision($shot, $shot->revision);
+        return $shot->relationLoaded('presentRevision') ? $shot->presentRevision : $this->revision($shot, $shot->revision);
     }
 
     public function recipe(Shot $shot): Recipe
@@ -111,14 +111,30 @@ final class Recipes
         });
     }
 
-    public function undo(Shot $shot): Revision
+    /**
+     * @param int $base number of the revision that whoever asks sees
+     *
+     * @throws StaleEdit when the shot stands on another by now: undo would take back something they do not know of
+     */
+    public function undo(Shot $shot, int $base): Revision
     {
-        return $this->move($shot, $this->present($shot)->parent);
+        return $this->move($shot, $base, fn(): ?int => $this->present($shot)->parent);
     }
 
-    public function redo(Shot $shot): Revision
+    /**
+     * @param int $base number of the revision that whoever asks sees
+     *
+     * @throws StaleEdit when the shot stands on another by now
+     */
+    public function redo(Shot $shot, int $base): Revision
     {
-        return $this->move($shot, $this->child($shot));
+        return $this->move($shot, $base, fn(): ?int => $this->child($shot));
+    }
+
+    /** Makes an earlier revision the present recipe again, as a new revision: what was there before can be undone to. */
+    public function restore(Shot $shot, int $number, string $label): Revision
+    {
+        return $this->edit($shot, fn(): array => $this->revision($shot, $number)->document(), $label);
     }
 
     /** What redo would bring back: the newest revision made from the present one. */
@@ -153,13 +169,21 @@ final class Recipes
         return $revision;
     }
 
-    private function move(Shot $shot, ?int $number): Revision
+    /** @param callable(): (int|null) $to */
+    private function move(Shot $shot, int $base, callable $to): Revision
     {
-        if ($number !== null) {
-            $shot->update(['revision' => $number]);
-        }
+        return DB::transaction(function () use ($shot, $base, $to): Revision {
+            $shot->refresh();
+            if ($base !== $shot->revision) {
+                throw StaleEdit::before($this->present($shot)->label);
+            }
+            $number = $to();
+            if ($number !== null) {
+                $shot->update(['revision' => $number]);
+            }
 
-        return $this->present($shot);
+            return $this->present($shot);
+        });
     }
 
     public function revision(Shot $shot, int $number): Revision

@@ -17,6 +17,12 @@ final class StaleEdit extends \DomainException
         return new self('This was changed elsewhere in the meantime, in the same place. The newer state is shown; make your change again if you still want it.', $pointer);
     }
 
+    /** @param string $label of the edit that undo would take back now */
+    public static function before(string $label): self
+    {
+        return new self("This shot was changed elsewhere in the meantime, last by “{$label}”. That is shown now; nothing was taken back.", '');
+    }
+
     public static function unknownBase(int $number): self
     {
         return new self("There is no revision {$number} of this recipe.", '');

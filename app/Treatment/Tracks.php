@@ -52,7 +52,7 @@ final class Tracks
         return $tracks;
     }
 
-    private static function path(string $sha256): string
+    public static function path(string $sha256): string
     {
         return 'tracks/' . substr($sha256, 0, 2) . "/{$sha256}.json";
     }

@@ -7,6 +7,7 @@ namespace App\Work;
 use App\Deliveries\Finisher;
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
+use App\Models\DeliveryState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Filesystem\Filesystem;
 use Illuminate\Support\Facades\Storage;
@@ -22,7 +23,7 @@ final class FinishDelivery implements ShouldQueue
     public function handle(Finisher $finisher, Filesystem $files): void
     {
         $delivery = Delivery::find($this->delivery);
-        if ($delivery === null || $delivery->state !== Delivery::FINISHING) {
+        if ($delivery === null || $delivery->state !== DeliveryState::Finishing) {
             return;
         }
         $shot = $delivery->shot;
@@ -31,12 +32,12 @@ final class FinishDelivery implements ShouldQueue
         $files->makeDirectory(dirname($file), recursive: true, force: true);
         $parts = $delivery->parts->mapWithKeys(static fn(DeliveryPart $part): array => [RenderPart::file($part) => $part->to - $part->from + 1])->all();
         $finisher->finish($shot->readyFootage()->file(), $delivery->format, $parts, $delivery->from, $delivery->to, $file);
-        Delivery::whereKey($delivery->id)->where('state', Delivery::FINISHING)->update(['state' => Delivery::DONE, 'file' => $name, 'bytes' => (int) filesize($file), 'error' => null]);
+        Delivery::whereKey($delivery->id)->where('state', DeliveryState::Finishing)->update(['state' => DeliveryState::Done, 'file' => $name, 'bytes' => (int) filesize($file), 'error' => null]);
         $files->deleteDirectory($delivery->workFolder());
     }
 
     public function failed(?\Throwable $reason): void
     {
-        Delivery::whereKey($this->delivery)->update(['state' => Delivery::FAILED, 'error' => 'Putting the file together: ' . ($reason?->getMessage() ?? 'the worker broke off')]);
+        Delivery::whereKey($this->delivery)->update(['state' => DeliveryState::Failed, 'error' => 'Putting the file together: ' . Said::of($reason)]);
     }
 }

@@ -6,6 +6,7 @@ namespace App\Work;
 
 use App\Following\AreaFollower;
 use App\Models\Follow;
+use App\Models\FollowState;
 use App\Treatment\Recipes;
 use App\Treatment\Tracks;
 use Cossel\Core\Motion\Step;
@@ -25,32 +26,35 @@ final class FollowArea implements ShouldQueue
     public function handle(AreaFollower $follower, Recipes $recipes, Tracks $tracks): void
     {
         $follow = Follow::find($this->follow);
-        if ($follow === null || !$follow->isOpen()) {
+        if ($follow === null || !$follow->state->isOpen()) {
             return;
         }
         if ($follow->stop) {
-            $follow->update(['state' => Follow::STOPPED]);
+            $follow->update(['state' => FollowState::Stopped]);
 
             return;
         }
-        $follow->update(['state' => Follow::FOLLOWING]);
+        $follow->update(['state' => FollowState::Following]);
         $shot = $follow->shot;
         try {
             $recipe = $recipes->recipe($shot);
             $area = $recipe->area($follow->area);
             $shape = $follow->shape === null ? null : $area->outline->shape($follow->shape);
             $track = $follower->follow($shot->readyFootage()->file(), $recipe, $area, $shape, $tracks->of($recipe), $follow->start, $follow->from, $follow->to, $this->report($follow));
+            if (!Follow::whereKey($follow->id)->exists()) {
+                return;
+            }
             $sha256 = $tracks->keep($track);
             $recipes->edit($shot, static fn(array $document): array => self::withTrack($document, $follow, $sha256), "Follow {$area->name}");
-            $follow->update(['state' => $follow->refresh()->stop ? Follow::STOPPED : Follow::DONE]);
+            $follow->update(['state' => $follow->refresh()->stop ? FollowState::Stopped : FollowState::Done]);
         } catch (TooLittleTexture|UnknownId $reason) {
-            $follow->update(['state' => Follow::FAILED, 'message' => $reason->getMessage()]);
+            $follow->update(['state' => FollowState::Failed, 'message' => $reason->getMessage()]);
         }
     }
 
     public function failed(?\Throwable $reason): void
     {
-        Follow::whereKey($this->follow)->update(['state' => Follow::FAILED, 'message' => 'Following broke off. Start it again.']);
+        Follow::whereKey($this->follow)->update(['state' => FollowState::Failed, 'message' => 'Following broke off. Start it again.']);
     }
 
     /** @return callable(int, Step): bool tells the database a few times a second; false once asked to stop */
@@ -65,9 +69,9 @@ final class FollowArea implements ShouldQueue
                 return true;
             }
             $told = microtime(true);
-            $follow->update(['steps' => json_encode(array_values($steps))]);
+            $follow->update(['steps' => array_values($steps)]);
 
-            return !$follow->newQuery()->whereKey($follow->id)->value('stop');
+            return $follow->newQuery()->whereKey($follow->id)->where('stop', false)->exists();
         };
     }
 

@@ -14,9 +14,12 @@ final class LookOver implements ShouldQueue
 {
     use Background;
 
+    /** The queue of work that nobody waits for. */
+    public const QUEUE = 'ahead';
+
     public function __construct(private readonly int $look)
     {
-        $this->onQueue('ahead');
+        $this->onQueue(self::QUEUE);
     }
 
     public function handle(Judgings $judgings): void
@@ -30,6 +33,6 @@ final class LookOver implements ShouldQueue
     public function failed(?\Throwable $reason): void
     {
         $look = Look::find($this->look);
-        Judging::whereKey($look?->judging_id)->update(['message' => $reason?->getMessage() ?? 'The worker broke off.']);
+        Judging::whereKey($look?->judging_id)->update(['message' => Said::of($reason)]);
     }
 }

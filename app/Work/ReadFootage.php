@@ -8,6 +8,7 @@ use App\Footage\Intake;
 use App\Footage\RefusedFootage;
 use App\Footage\UnreadableFootage;
 use App\Models\Shot;
+use App\Models\ShotState;
 use Illuminate\Contracts\Queue\ShouldQueue;
 
 /** Probes a file that was brought in and has its span decoded for the bench. */
@@ -21,7 +22,7 @@ final class ReadFootage implements ShouldQueue
     public function handle(Intake $intake): void
     {
         $shot = Shot::find($this->shot);
-        if ($shot === null || $shot->state !== Shot::READING) {
+        if ($shot === null || $shot->state !== ShotState::Reading) {
             return;
         }
         try {
@@ -29,12 +30,12 @@ final class ReadFootage implements ShouldQueue
             $intake->fill($shot, $footage, $this->span);
             PrepareFrames::dispatch($shot->id);
         } catch (UnreadableFootage|RefusedFootage $refusal) {
-            $shot->update(['state' => Shot::FAILED, 'error' => $refusal->getMessage()]);
+            $shot->update(['state' => ShotState::Failed, 'error' => $refusal->getMessage()]);
         }
     }
 
     public function failed(?\Throwable $reason): void
     {
-        Shot::whereKey($this->shot)->update(['state' => Shot::FAILED, 'error' => 'Reading the file broke off. Bring it in again.']);
+        Shot::whereKey($this->shot)->update(['state' => ShotState::Failed, 'error' => 'Reading the file broke off. Bring it in again.']);
     }
 }

@@ -8,6 +8,7 @@ use App\Deliveries\Cancelled;
 use App\Deliveries\PartRenderer;
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
+use App\Models\DeliveryState;
 use App\Treatment\Renderers;
 use Cossel\Core\Recipe\RecipeReader;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -23,7 +24,7 @@ final class RenderPart implements ShouldQueue
     public function handle(PartRenderer $renderer, RecipeReader $reader, Renderers $renderers): void
     {
         $part = DeliveryPart::find($this->part);
-        if ($part === null || $part->delivery->state !== Delivery::RENDERING) {
+        if ($part === null || $part->delivery->state !== DeliveryState::Rendering) {
             return;
         }
         if (!$part->complete) {
@@ -33,7 +34,7 @@ final class RenderPart implements ShouldQueue
                 $renderer->render($delivery->shot->readyFootage()->file(), $renderers->of($recipe), $part->from, $part->to, self::file($part), static function (int $number) use ($part, $delivery): bool {
                     $part->update(['done' => $number - $part->from + 1]);
 
-                    return Delivery::whereKey($delivery->id)->value('state') === Delivery::RENDERING;
+                    return Delivery::whereKey($delivery->id)->where('state', DeliveryState::Rendering)->exists();
                 });
             } catch (Cancelled) {
                 return;
@@ -45,7 +46,7 @@ final class RenderPart implements ShouldQueue
     public function failed(?\Throwable $reason): void
     {
         $part = DeliveryPart::find($this->part);
-        $part?->delivery->update(['state' => Delivery::FAILED, 'error' => sprintf('Frames %d to %d: %s', $part->from, $part->to, $reason?->getMessage() ?? 'the worker broke off')]);
+        $part?->delivery->update(['state' => DeliveryState::Failed, 'error' => sprintf('Frames %d to %d: %s', $part->from, $part->to, Said::of($reason))]);
     }
 
     public static function file(DeliveryPart $part): string
@@ -59,7 +60,7 @@ final class RenderPart implements ShouldQueue
         DB::transaction(static function () use ($part): void {
             $part->update(['complete' => true, 'done' => $part->to - $part->from + 1]);
             if (!$part->delivery->parts()->where('complete', false)->exists()
-                && Delivery::whereKey($part->delivery_id)->where('state', Delivery::RENDERING)->update(['state' => Delivery::FINISHING]) === 1) {
+                && Delivery::whereKey($part->delivery_id)->where('state', DeliveryState::Rendering)->update(['state' => DeliveryState::Finishing]) === 1) {
                 FinishDelivery::dispatch($part->delivery_id);
             }
         });

@@ -7,15 +7,14 @@ namespace App\Http\Controllers;
 use App\Deliveries\DeliveryNotReady;
 use App\Deliveries\Format;
 use App\Deliveries\Orders;
+use App\Http\Requests\DeliverRequest;
 use App\Http\Resources\DeliveryResource;
 use App\Models\Delivery;
 use App\Models\Shot;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\AnonymousResourceCollection;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\Storage;
-use Illuminate\Validation\Rule;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
 final class DeliveryController
@@ -32,13 +31,9 @@ final class DeliveryController
         return new JsonResponse(array_map(static fn(Format $format): array => ['name' => $format->value, 'label' => $format->label(), 'purpose' => $format->purpose()], Format::cases()));
     }
 
-    public function store(Request $request, Shot $shot): DeliveryResource
+    public function store(DeliverRequest $request, Shot $shot): DeliveryResource
     {
-        $shot->readyFootage();
-        $frame = ['required', 'integer', "between:{$shot->from},{$shot->to}"];
-        $wanted = $request->validate(['format' => ['required', Rule::enum(Format::class)], 'from' => $frame, 'to' => [...$frame, 'gte:from']]);
-
-        return new DeliveryResource($this->orders->place($shot, Format::from($wanted['format']), $wanted['from'], $wanted['to']));
+        return new DeliveryResource($this->orders->place($shot, $request->wantedFormat(), (int) $request->validated('from'), (int) $request->validated('to')));
     }
 
     public function cancel(Delivery $delivery): DeliveryResource

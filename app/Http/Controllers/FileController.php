@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Http\Requests\FrameRequest;
+use App\Http\Requests\TextRequest;
 use App\Models\Shot;
 use App\Treatment\AssetFiles;
 use App\Treatment\Recipes;
@@ -11,25 +13,22 @@ use Cossel\Core\Colour\CdlFile;
 use Cossel\Core\Colour\Cube;
 use Cossel\Core\Touch\Cdl;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Str;
 
 /** Files that touches come from and go to: look-up tables and colour decision lists. */
 final class FileController
 {
-    public function cube(Request $request, AssetFiles $assets): JsonResponse
+    public function cube(TextRequest $request, AssetFiles $assets): JsonResponse
     {
-        $text = $request->validate(['text' => ['required', 'string', 'max:16000000']])['text'];
+        $text = $request->text();
 
         return new JsonResponse(['sha256' => $assets->keepCube($text), 'title' => Cube::parse($text)->title]);
     }
 
     /** The corrections of a .cc, .ccc or .cdl file as settings of touches. */
-    public function readCdl(Request $request): JsonResponse
+    public function readCdl(TextRequest $request): JsonResponse
     {
-        $text = $request->validate(['text' => ['required', 'string', 'max:2000000']])['text'];
-
         return new JsonResponse(['corrections' => array_map(static function (array $found): array {
             $settings = ['saturation' => $found['saturation']];
             foreach (['slope', 'offset', 'power'] as $name) {
@@ -39,15 +38,14 @@ final class FileController
             }
 
             return ['id' => $found['id'], 'settings' => $settings];
-        }, CdlFile::read($text))]);
+        }, CdlFile::read($request->text()))]);
     }
 
-    public function writeCdl(Request $request, Shot $shot, string $touch, string $form, Recipes $recipes): Response
+    public function writeCdl(FrameRequest $request, Shot $shot, string $touch, string $form, Recipes $recipes): Response
     {
-        $frame = (int) $request->validate(['frame' => ['required', 'integer', "between:{$shot->from},{$shot->to}"]])['frame'];
         $found = $recipes->recipe($shot)->touch($touch);
         abort_unless($found->kind instanceof Cdl, 422, 'Only a colour decision list can be written as one.');
-        $values = $found->values($frame);
+        $values = $found->values($request->frame());
         $triple = static fn(string $name): array => array_map(static fn(string $channel): float => $values[$name . $channel], Cdl::CHANNELS);
         $name = Str::slug("{$shot->name} {$touch}", '_');
 

@@ -4,49 +4,54 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Http\Requests\NameRequest;
+use App\Http\Requests\OrderRequest;
 use App\Http\Resources\JobResource;
 use App\Models\Job;
-use Illuminate\Http\Request;
+use App\Treatment\Removal;
+use App\Treatment\ShotList;
 use Illuminate\Http\Resources\Json\AnonymousResourceCollection;
 use Illuminate\Http\Response;
-use Illuminate\Support\Str;
 
 final class JobController
 {
     public function index(): AnonymousResourceCollection
     {
-        return JobResource::collection(Job::with(['people', 'shots.footage'])->orderByDesc('id')->get());
+        return JobResource::collection(Job::with(['people', 'shots' => ShotList::complete(...)])->orderByDesc('id')->get());
     }
 
-    public function store(Request $request): JobResource
+    public function store(NameRequest $request): JobResource
     {
-        return new JobResource(Job::create($request->validate(['name' => ['required', 'string', 'max:120']])));
+        return new JobResource(Job::create(['name' => $request->name()]));
     }
 
     public function show(Job $job): JobResource
     {
-        return new JobResource($job);
+        return new JobResource($job->load(['people', 'shots' => ShotList::complete(...)]));
     }
 
-    public function update(Request $request, Job $job): JobResource
+    public function update(NameRequest $request, Job $job): JobResource
     {
-        $job->update($request->validate(['name' => ['required', 'string', 'max:120']]));
+        $job->update(['name' => $request->name()]);
 
-        return new JobResource($job);
+        return $this->show($job);
     }
 
-    public function destroy(Job $job): Response
+    public function destroy(Job $job, Removal $removal): Response
     {
-        $job->delete();
+        $removal->job($job);
 
         return response()->noContent();
     }
 
-    public function addPerson(Request $request, Job $job): JobResource
+    /** Puts the shots in an order; those not named keep theirs, behind. */
+    public function order(OrderRequest $request, Job $job): JobResource
     {
-        $name = $request->validate(['name' => ['required', 'string', 'max:80']])['name'];
-        $job->people()->firstOrCreate(['slug' => Str::slug($name) ?: 'person'], ['name' => $name]);
+        $wanted = array_flip($request->shots());
+        foreach ($job->shots->sortBy(static fn($shot): int => $wanted[$shot->id] ?? count($wanted) + $shot->position)->values() as $position => $shot) {
+            $shot->update(['position' => $position]);
+        }
 
-        return new JobResource($job->refresh());
+        return $this->show($job->refresh());
     }
 }

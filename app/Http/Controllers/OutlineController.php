@@ -5,18 +5,19 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Footage\FrameCache;
+use App\Http\Requests\EdgeRequest;
+use App\Http\Requests\FrameRequest;
+use App\Http\Requests\TextRequest;
 use App\Models\Shot;
 use App\Treatment\Recipes;
-use App\Treatment\Tracks;
+use App\Treatment\Renderers;
 use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Motion\Motions;
 use Cossel\Core\Outline\EdgePath;
 use Cossel\Core\Outline\SvgOutline;
 use Cossel\Core\Recipe\AreaShape;
 use Cossel\Core\Recipe\PathPoint;
 use Cossel\Core\Recipe\Shape;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Str;
 
@@ -24,19 +25,12 @@ use Illuminate\Support\Str;
 final class OutlineController
 {
     /** A path along the picture's edges between two clicks, in picture heights of the frame. */
-    public function edge(Request $request, Shot $shot, FrameCache $frames): JsonResponse
+    public function edge(EdgeRequest $request, Shot $shot, FrameCache $frames): JsonResponse
     {
-        $footage = $shot->readyFootage();
-        $place = ['required', 'numeric', 'between:-20,20'];
-        $wanted = $request->validate([
-            'frame' => ['required', 'integer', "between:{$shot->from},{$shot->to}"],
-            'from' => ['required', 'array', 'size:2'], 'from.*' => $place,
-            'to' => ['required', 'array', 'size:2'], 'to.*' => $place,
-        ]);
-        $frame = $frames->frame($footage->file(), $wanted['frame'], 1080);
+        $frame = $frames->frame($shot->readyFootage()->file(), $request->frame(), 1080);
         $height = $frame->format->height;
         $pixels = static fn(array $p): array => [$p[0] * $height, $p[1] * $height];
-        [$from, $to] = [$pixels($wanted['from']), $pixels($wanted['to'])];
+        [$from, $to] = array_map($pixels, $request->ends());
         abort_if(hypot($to[0] - $from[0], $to[1] - $from[1]) > EdgePath::FURTHEST, 422, 'These two places are too far apart for a path along edges. Click in between.');
         $window = EdgePath::window($from, $to, $frame->format->rect());
         $unit = Matrix::of([1 / $height, 0, 0, 0, 1 / $height, 0, 0, 0, 1]);
@@ -46,11 +40,10 @@ final class OutlineController
     }
 
     /** The paths of an SVG document, in picture heights. */
-    public function read(Request $request): JsonResponse
+    public function read(TextRequest $request): JsonResponse
     {
-        $svg = $request->validate(['svg' => ['required', 'string', 'max:2000000']])['svg'];
         try {
-            $paths = SvgOutline::read($svg);
+            $paths = SvgOutline::read($request->text());
         } catch (\DomainException $reason) {
             abort(422, $reason->getMessage());
         }
@@ -59,11 +52,11 @@ final class OutlineController
     }
 
     /** An area's outline as it stands on a frame, as an SVG file. */
-    public function write(Request $request, Shot $shot, string $area, Recipes $recipes, Tracks $tracks): Response
+    public function write(FrameRequest $request, Shot $shot, string $area, Recipes $recipes, Renderers $renderers): Response
     {
-        $frame = (int) $request->validate(['frame' => ['required', 'integer', "between:{$shot->from},{$shot->to}"]])['frame'];
+        $frame = $request->frame();
         $recipe = $recipes->recipe($shot);
-        $motions = new Motions($recipe, $tracks->of($recipe));
+        $motions = $renderers->motions($recipe);
         $chosen = $recipe->area($area);
         $shapes = array_filter($chosen->outline->shapes, static fn(Shape $shape): bool => !$shape instanceof AreaShape);
         $svg = SvgOutline::write(array_map(static fn(Shape $shape): array => [$shape->at($frame), $motions->place($chosen, $shape, $frame)], array_values($shapes)), ...$recipe->source->size);

@@ -4,60 +4,44 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Http\Requests\VersionRequest;
+use App\Http\Resources\RecipeResource;
+use App\Http\Resources\VersionResource;
 use App\Models\Shot;
 use App\Models\Version;
 use App\Treatment\Recipes;
-use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
+use Illuminate\Http\Resources\Json\AnonymousResourceCollection;
 use Illuminate\Http\Response;
-use Illuminate\Validation\Rule;
 
-/** The kept versions of a shot: save, name, restore, delete. Pictures of them are asked for like any others. */
+/** The kept versions of a shot: save, name, restore, delete. Pictures of them are asked for by their revision. */
 final class VersionController
 {
-    public function index(Shot $shot): JsonResponse
+    public function index(Shot $shot): AnonymousResourceCollection
     {
-        return new JsonResponse($shot->versions->map(self::told(...))->values());
+        return VersionResource::collection($shot->versions);
     }
 
-    public function store(Request $request, Shot $shot): JsonResponse
+    public function store(VersionRequest $request, Shot $shot): VersionResource
     {
-        $shot->readyFootage();
-        $version = $shot->versions()->create(['name' => self::name($request, $shot), 'number' => $shot->revision]);
-
-        return new JsonResponse(self::told($version), 201);
+        return new VersionResource($shot->versions()->create(['name' => $request->validated('name'), 'number' => $shot->revision]));
     }
 
-    public function update(Request $request, Shot $shot, Version $version): JsonResponse
+    public function update(VersionRequest $request, Shot $shot, Version $version): VersionResource
     {
-        $version->update(['name' => self::name($request, $shot, $version)]);
+        $version->update(['name' => $request->validated('name')]);
 
-        return new JsonResponse(self::told($version));
+        return new VersionResource($version);
     }
 
     public function destroy(Shot $shot, Version $version): Response
     {
         $version->delete();
 
-        return new Response(status: 204);
+        return response()->noContent();
     }
 
-    /** Makes its recipe the present one again, as a new revision: what was there before can be undone to. */
-    public function restore(Shot $shot, Version $version, Recipes $recipes): JsonResponse
+    public function restore(Shot $shot, Version $version, Recipes $recipes): RecipeResource
     {
-        $recipes->edit($shot, static fn(): array => $recipes->revision($shot, $version->number)->document(), "Back to {$version->name}");
-
-        return new JsonResponse(['revision' => $shot->refresh()->revision]);
-    }
-
-    private static function name(Request $request, Shot $shot, ?Version $but = null): string
-    {
-        return $request->validate(['name' => ['required', 'string', 'max:60', Rule::unique('versions')->where('shot_id', $shot->id)->ignore($but)]], ['name.unique' => 'There is a version of this name already.'])['name'];
-    }
-
-    /** @return array<string, mixed> */
-    private static function told(Version $version): array
-    {
-        return ['id' => $version->id, 'name' => $version->name, 'revision' => $version->number, 'createdAt' => $version->created_at->toIso8601String()];
+        return new RecipeResource($shot, $recipes->restore($shot, $version->number, "Back to {$version->name}"));
     }
 }

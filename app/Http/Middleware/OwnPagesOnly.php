@@ -9,22 +9,20 @@ use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
- * Answers only under its own names, and changes nothing for pages from elsewhere: a web site open in the same browser
- * must not be able to reach a program that listens on this machine.
+ * Answers only under its own names, and changes nothing for pages from elsewhere: a web site open in the same browser, or
+ * another program's on this machine, must not be able to reach one that listens here.
  */
 final class OwnPagesOnly
 {
     /** @param Closure(Request): Response $next */
     public function handle(Request $request, Closure $next): Response
     {
-        $hosts = config('cossel.hosts');
         $host = preg_replace('/:\d+\z/', '', (string) $request->headers->get('Host', ''));
-        abort_unless(in_array($host, $hosts, true), 403, 'This address is not one Cossel answers under.');
+        abort_unless(in_array($host, config('cossel.hosts'), true), 403, 'This address is not one Cossel answers under.');
         $origin = $request->headers->get('Origin');
-        if ($origin !== null && $origin !== 'null') {
-            abort_unless(parse_url($origin, PHP_URL_HOST) === trim((string) $host, '[]') || parse_url($origin, PHP_URL_HOST) === $host, 403, 'Requests from other sites are refused.');
-        }
-        abort_if($origin === 'null' && !$request->isMethodSafe(), 403, 'Requests from other sites are refused.');
+        // Scheme, host and port: another port of the same machine is another program.
+        abort_if($origin !== null && !($origin === 'null' && $request->isMethodSafe()) && $origin !== $request->getSchemeAndHttpHost(), 403, 'Requests from other sites are refused.');
+        abort_if(!$request->isMethodSafe() && in_array($request->headers->get('Sec-Fetch-Site'), ['cross-site', 'same-site'], true), 403, 'Requests from other sites are refused.');
 
         return $next($request);
     }

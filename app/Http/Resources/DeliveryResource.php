@@ -5,14 +5,13 @@ declare(strict_types=1);
 namespace App\Http\Resources;
 
 use App\Models\Delivery;
+use App\Models\DeliveryState;
 use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
 
 /** @mixin Delivery */
 final class DeliveryResource extends JsonResource
 {
-    public static $wrap = null;
-
     /** @return array<string, mixed> */
     public function toArray(Request $request): array
     {
@@ -29,7 +28,7 @@ final class DeliveryResource extends JsonResource
             'to' => $this->to,
             'revision' => $this->revision,
             'frames' => $this->to - $this->from + 1,
-            'done' => $this->state === Delivery::DONE ? $this->to - $this->from + 1 : (int) $this->parts->sum('done'),
+            'done' => $this->state === DeliveryState::Done ? $this->to - $this->from + 1 : (int) $this->parts->sum('done'),
             'file' => $this->file === null ? null : basename($this->file),
             'bytes' => $this->bytes,
             'error' => $this->error,

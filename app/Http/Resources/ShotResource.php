@@ -4,8 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
-use App\Models\Follow;
+use App\Models\FollowState;
 use App\Models\Shot;
+use App\Models\ShotState;
 use App\Treatment\Progress;
 use Illuminate\Http\Request;
 use Illuminate\Http\Resources\Json\JsonResource;
@@ -13,12 +14,10 @@ use Illuminate\Http\Resources\Json\JsonResource;
 /** @mixin Shot */
 final class ShotResource extends JsonResource
 {
-    public static $wrap = null;
-
     /** @return array<string, mixed> */
     public function toArray(Request $request): array
     {
-        $info = $this->footage?->info();
+        [$progress, $trouble] = $this->progress();
 
         return [
             'id' => $this->id,
@@ -27,29 +26,32 @@ final class ShotResource extends JsonResource
             'name' => $this->name,
             'notes' => $this->notes,
             'state' => $this->state,
-            'error' => $this->error,
+            'error' => $this->error ?? $trouble,
             'from' => $this->from,
             'to' => $this->to,
             'revision' => $this->revision,
-            'footage' => $info === null ? null : [
-                'name' => $this->footage->name,
-                'sha256' => $this->footage->sha256,
-                'width' => $info->width,
-                'height' => $info->height,
-                'rate' => $info->rate,
-                'fps' => $info->fps(),
-                'variable' => $info->variable,
-                'frames' => $info->frames(),
-                'codec' => $info->codec,
-                'pixelFormat' => $info->pixelFormat,
-                'bits' => $info->bits,
-                'tags' => (object) $info->tags,
-                'timecode' => $info->timecode,
-                'audio' => $info->audio,
-                'notes' => $info->notes,
-            ],
-            'progress' => $this->state === Shot::READY ? app(Progress::class)->of($this->resource) : null,
-            'following' => $this->follows()->whereIn('state', [Follow::WAITING, Follow::FOLLOWING])->count(),
+            'footage' => $this->footage === null ? null : new FootageResource($this->footage),
+            'progress' => $progress,
+            'following' => $this->resource->getAttribute('following_count') ?? $this->follows()->whereIn('state', FollowState::open())->count(),
         ];
+    }
+
+    /**
+     * One shot that cannot be told of must never keep a list from being shown.
+     *
+     * @return array{array<string, mixed>|null, string|null}
+     */
+    private function progress(): array
+    {
+        if ($this->state !== ShotState::Ready) {
+            return [null, null];
+        }
+        try {
+            return [app(Progress::class)->of($this->resource), null];
+        } catch (\Throwable $reason) {
+            report($reason);
+
+            return [null, 'The recipe of this shot cannot be read. Go back in its history on the bench, or remove the shot.'];
+        }
     }
 }

@@ -1,0 +1,82 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App;
+
+use Illuminate\Support\Facades\DB;
+use Symfony\Component\Process\Process;
+
+/** Whether what Cossel stands on is well: each in a sentence where it is not. */
+final class Health
+{
+    /** Less room than this and neither frames nor deliveries find a place. */
+    private const ROOM = 1024 ** 3;
+
+    /** @return array<string, string|null> null is well */
+    public static function report(): array
+    {
+        $checks = ['database' => self::database(...), 'disk' => self::disk(...), 'ffmpeg' => self::ffmpeg(...), 'ffi' => self::ffi(...), 'jit' => self::jit(...)];
+
+        return array_map(static function (\Closure $check): ?string {
+            try {
+                return $check();
+            } catch (\Throwable $reason) {
+                report($reason);
+
+                return 'It does not answer; the log of the server tells why.';
+            }
+        }, $checks);
+    }
+
+    private static function database(): ?string
+    {
+        $missing = array_diff(array_map(static fn(string $file): string => basename($file, '.php'), glob(database_path('migrations/*.php')) ?: []), DB::table('migrations')->pluck('migration')->all());
+        // A lock for writing and nothing written: whether it could be.
+        DB::transaction(static fn() => null);
+
+        return $missing === [] ? null : 'The database is of an earlier release. Start Cossel with ./cossel start, which brings it up to date.';
+    }
+
+    private static function disk(): ?string
+    {
+        foreach (['The data' => config('filesystems.disks.data.root'), 'The cache' => config('cossel.cache.path')] as $name => $folder) {
+            if (!is_dir($folder) && !@mkdir($folder, recursive: true) || !is_writable($folder)) {
+                return "{$name} folder cannot be written to.";
+            }
+            if (disk_free_space($folder) < self::ROOM) {
+                return "{$name} folder has less than one gigabyte left.";
+            }
+        }
+
+        return null;
+    }
+
+    private static function ffmpeg(): ?string
+    {
+        foreach (['ffmpeg', 'ffprobe'] as $program) {
+            if ((new Process([$program, '-version'], timeout: 5))->run() !== 0) {
+                return "{$program} does not run. Install it, or let ./cossel do so.";
+            }
+        }
+
+        return null;
+    }
+
+    private static function ffi(): ?string
+    {
+        if (!class_exists(\FFI::class)) {
+            return 'The FFI extension is not loaded.';
+        }
+        $memory = \FFI::cdef()->new('uint16_t[2]');
+
+        return $memory !== null && \FFI::sizeof($memory) === 4 ? null : 'Flat memory does not hold what is put into it.';
+    }
+
+    private static function jit(): ?string
+    {
+        $status = function_exists('opcache_get_status') ? opcache_get_status(false) : false;
+
+        return is_array($status) && ($status['jit']['on'] ?? false) ? null : 'The just-in-time compiler is off: pictures take several times as long. Start PHP as ./cossel does.';
+    }
+}

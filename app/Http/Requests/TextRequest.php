@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Requests;
+
+use Illuminate\Foundation\Http\FormRequest;
+
+/** Hands over the text of a file: SVG, look-up table, decision list. */
+final class TextRequest extends FormRequest
+{
+    private const MOST = 16_000_000;
+
+    /** @return array<string, mixed> */
+    public function rules(): array
+    {
+        return ['text' => ['required', 'string', 'max:' . self::MOST]];
+    }
+
+    public function text(): string
+    {
+        return $this->validated('text');
+    }
+}

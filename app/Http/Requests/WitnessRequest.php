@@ -1,0 +1,20 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Requests;
+
+/** Asks for a crop of an area held still. */
+final class WitnessRequest extends PictureRequest
+{
+    /** @return array<string, mixed> */
+    public function rules(): array
+    {
+        return [...parent::rules(), 'area' => ['required', 'string', 'max:64'], 'width' => ['required', 'integer', 'between:16,800']];
+    }
+
+    public function width(): int
+    {
+        return (int) $this->validated('width');
+    }
+}
