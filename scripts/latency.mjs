@@ -74,7 +74,7 @@ try {
   await rest();
   const area = await drag(at([1.2, 0.5]));
   await rest();
-  await page.getByRole('button', { name: 'Base', exact: true }).click();
+  await page.getByRole('tab', { name: 'Base', exact: true }).click();
   await rest();
   const base = await drag(at([0.2, 0.5]));
   process.stdout.write(JSON.stringify({ opened, area: [quantile(area, 0.5), quantile(area, 0.95)], base: [quantile(base, 0.5), quantile(base, 0.95)] }));

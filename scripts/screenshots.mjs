@@ -64,7 +64,7 @@ try {
   await settled();
   await shoot('split');
   await page.keyboard.press('s');
-  await page.getByRole('button', { name: 'Base', exact: true }).click();
+  await page.getByRole('tab', { name: 'Base', exact: true }).click();
   await page.getByRole('button', { name: 'Start from…' }).click();
   await settled();
   await shoot('base');

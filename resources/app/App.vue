@@ -1,8 +1,30 @@
 <script setup lang="ts">
+import ConfirmDialog from 'primevue/confirmdialog';
 import Toast from 'primevue/toast';
+import type { NoticeAct } from './useNotices';
+
+interface Notice { summary: string; detail: string; act?: NoticeAct }
 </script>
 
 <template>
   <RouterView />
-  <Toast position="bottom-left" />
+  <Toast position="bottom-left">
+    <template #message="{ message }">
+      <div class="notice">
+        <span class="p-toast-summary">{{ (message as Notice).summary }}</span>
+        <span v-if="(message as Notice).detail" class="p-toast-detail">{{ (message as Notice).detail }}</span>
+        <button v-if="(message as Notice).act" type="button" class="btn small" @click="(message as Notice).act?.act()">{{ (message as Notice).act?.words }}</button>
+      </div>
+    </template>
+  </Toast>
+  <ConfirmDialog :style="{ width: '400px' }" />
 </template>
+
+<style scoped>
+.notice {
+  display: grid;
+  flex: 1;
+  gap: 4px;
+  justify-items: start;
+}
+</style>

@@ -1,6 +1,7 @@
 import '@fontsource-variable/instrument-sans';
 import '@fontsource-variable/spline-sans-mono';
 import PrimeVue from 'primevue/config';
+import ConfirmationService from 'primevue/confirmationservice';
 import ToastService from 'primevue/toastservice';
 import Tooltip from 'primevue/tooltip';
 import { createApp } from 'vue';
@@ -13,5 +14,6 @@ createApp(App)
   .use(router)
   .use(PrimeVue, { theme })
   .use(ToastService)
+  .use(ConfirmationService)
   .directive('tooltip', Tooltip)
   .mount('#app');

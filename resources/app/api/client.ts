@@ -1,4 +1,4 @@
-import type { Area, AreaColours, ColourPick, Cure, Delivery, Follow, Format, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Scope, ScopeRequest, Shot, StartingPoint, Telltales, Triple, Version } from './types';
+import type { Area, AreaColours, ColourPick, Cure, Delivery, Follow, Format, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Revision, Scope, ScopeRequest, Shot, StartingPoint, Telltales, Triple, Version } from './types';
 
 /** A request the server refused, with its sentence; status 0 when it could not be reached at all. */
 export class ApiError extends Error {
@@ -62,13 +62,18 @@ function placeOf(header: string | null): [number, number, number, number] {
 }
 
 export const api = {
-  kinds: () => json<Kind[]>('GET', '/kinds'),
+  kinds: () => list<Kind>('/kinds'),
   formats: () => json<Format[]>('GET', '/formats'),
 
   jobs: () => list<Job>('/jobs'),
   job: (id: number) => json<Job>('GET', `/jobs/${id}`),
   addJob: (name: string) => json<Job>('POST', '/jobs', { name }),
+  renameJob: (id: number, name: string) => json<Job>('PUT', `/jobs/${id}`, { name }),
+  removeJob: (id: number) => json<undefined>('DELETE', `/jobs/${id}`),
+  orderShots: (job: number, shots: number[]) => json<Job>('PUT', `/jobs/${job}/order`, { shots }),
   addPerson: (job: number, name: string) => json<Job>('POST', `/jobs/${job}/people`, { name }),
+  renamePerson: (job: number, slug: string, name: string) => json<Job>('PUT', `/jobs/${job}/people/${slug}`, { name }),
+  removePerson: (job: number, slug: string) => json<Job>('DELETE', `/jobs/${job}/people/${slug}`),
 
   beginUpload: (job: number, name: string, size: number) => json<{ id: string; received: number }>('POST', `/jobs/${job}/uploads`, { name, size }),
   sendPiece: async (upload: string, offset: number, piece: Blob, signal: AbortSignal) =>
@@ -82,13 +87,16 @@ export const api = {
 
   recipe: (shot: number) => json<RecipeState>('GET', `/shots/${shot}/recipe`),
   saveRecipe: (shot: number, base: number, recipe: Recipe, label: string) => json<RecipeState>('PUT', `/shots/${shot}/recipe`, { base, recipe, label }),
-  undo: (shot: number) => json<RecipeState>('POST', `/shots/${shot}/undo`),
-  redo: (shot: number) => json<RecipeState>('POST', `/shots/${shot}/redo`),
-  versions: (shot: number) => json<Version[]>('GET', `/shots/${shot}/versions`),
+  undo: (shot: number, base: number) => json<RecipeState>('POST', `/shots/${shot}/undo`, { base }),
+  redo: (shot: number, base: number) => json<RecipeState>('POST', `/shots/${shot}/redo`, { base }),
+  history: (shot: number, before?: number) => list<Revision>(`/shots/${shot}/history${before === undefined ? '' : `?before=${before}`}`),
+  restoreRevision: (shot: number, revision: number) => json<RecipeState>('POST', `/shots/${shot}/history/${revision}/restore`),
+  tick: (shot: number, area: string, on: boolean) => json<RecipeState>(on ? 'PUT' : 'DELETE', `/shots/${shot}/areas/${area}/tick`),
+  versions: (shot: number) => list<Version>(`/shots/${shot}/versions`),
   keepVersion: (shot: number, name: string) => json<Version>('POST', `/shots/${shot}/versions`, { name }),
   renameVersion: (shot: number, id: number, name: string) => json<Version>('PUT', `/shots/${shot}/versions/${id}`, { name }),
   removeVersion: (shot: number, id: number) => json<undefined>('DELETE', `/shots/${shot}/versions/${id}`),
-  restoreVersion: (shot: number, id: number) => json<{ revision: number }>('POST', `/shots/${shot}/versions/${id}/restore`),
+  restoreVersion: (shot: number, id: number) => json<RecipeState>('POST', `/shots/${shot}/versions/${id}/restore`),
   motions: (shot: number) => json<Motions>('GET', `/shots/${shot}/motions`),
 
   pictureFile: async (shot: number, request: PictureRequest, signal?: AbortSignal): Promise<{ file: Blob; place: Picture['place'] }> => {
@@ -120,14 +128,14 @@ export const api = {
   limitTelltale: (shot: number, telltale: string, limit: number | null) => json<Telltales>('PUT', `/shots/${shot}/telltales/limit`, { telltale, limit }),
   cures: (shot: number, telltale: string, area: string | null) => json<Cure[]>('GET', `/shots/${shot}/telltales/cures?telltale=${encodeURIComponent(telltale)}${area === null ? '' : `&area=${area}`}`),
 
-  follows: (shot: number) => json<Follow[]>('GET', `/shots/${shot}/follows`),
+  follows: (shot: number) => list<Follow>(`/shots/${shot}/follows`),
   follow: (shot: number, wanted: { area: string; shape: string | null; start: number; from: number; to: number }) => json<Follow>('POST', `/shots/${shot}/follows`, wanted),
   stopFollow: (follow: number) => json<Follow>('POST', `/follows/${follow}/stop`),
 
   edge: (shot: number, wanted: { frame: number; from: Pair; to: Pair }, signal?: AbortSignal) =>
     send('POST', `/shots/${shot}/edge`, JSON.stringify(wanted), 'application/json', signal).then(async (answer) => ((await answer.json()) as { points: PathPoint[] }).points),
   person: async (shot: number, wanted: { frame: number; landmarks: Pair[] }) => (await json<{ areas: Area[] }>('POST', `/shots/${shot}/person`, wanted)).areas,
-  readSvg: async (svg: string) => (await json<{ paths: PathPoint[][] }>('POST', '/svg', { svg })).paths,
+  readSvg: async (svg: string) => (await json<{ paths: PathPoint[][] }>('POST', '/svg', { text: svg })).paths,
   svgUrl: (shot: number, area: string, frame: number) => `/api/shots/${shot}/areas/${area}/outline.svg?frame=${frame}`,
 
   deliveries: () => list<Delivery>('/deliveries'),

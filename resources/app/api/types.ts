@@ -1,22 +1,10 @@
-/** The shapes that go over the wire; docs/recipe.md describes the recipe. */
+/** The shapes that go over the wire. Those of the recipe are generated from its schema; docs/recipe.md describes it. */
+import type { AreaShape, Box, Ellipse, OutlineLook, Path, PathPoint, Recipe, SpotsLook, Touch } from './recipe';
+
+export type { Area, AreaShape, Box, Channel, Ease, Ellipse, Join, Keyed, MaybeKeyed, Model, Motion, MotionKey, NumberKey, Path, PathPoint, Pick as ColourPick, Recipe, Sample, ShapeKey, Touch } from './recipe';
 
 export type Pair = [number, number];
-export type Ease = 'smooth' | 'linear' | 'hold';
-export interface NumberKey { frame: number; value: number; ease?: Ease }
-export interface Keyed { value: number; keys: NumberKey[] }
-export type MaybeKeyed = number | Keyed;
-
-export interface Touch {
-  id: string;
-  kind: string;
-  side?: 'inside' | 'outside';
-  on: boolean;
-  amount: MaybeKeyed;
-  [parameter: string]: unknown;
-}
-
-export type Join = 'add' | 'cut' | 'keep';
-export interface PathPoint { at: Pair; in: Pair; out: Pair }
+export type Triple = [number, number, number];
 
 /** The values of a shape that keyframes may set; which of them a shape has depends on its kind. */
 export interface ShapeValues {
@@ -30,53 +18,9 @@ export interface ShapeValues {
   grow: number;
   opacity: number;
 }
-export type ShapeKey = { frame: number; ease?: Ease } & Partial<ShapeValues>;
-
-interface Drawn extends Pick<ShapeValues, 'featherIn' | 'featherOut' | 'grow' | 'opacity'> {
-  id: string;
-  join: Join;
-  keys: ShapeKey[];
-  motion: Motion | null;
-}
-export interface Ellipse extends Drawn, Pick<ShapeValues, 'centre' | 'radii' | 'turn'> { kind: 'ellipse' }
-export interface Box extends Drawn, Pick<ShapeValues, 'centre' | 'radii' | 'turn' | 'round'> { kind: 'box' }
-export interface Path extends Drawn, Pick<ShapeValues, 'points'> { kind: 'path' }
-export interface AreaShape { id: string; kind: 'area'; join: Join; of: string; opacity: number; keys: ShapeKey[] }
 export type DrawnShape = Ellipse | Box | Path;
 export type Shape = DrawnShape | AreaShape;
-
-export type Model = 'position' | 'similarity' | 'affine' | 'perspective' | 'outline' | 'iris';
-export type Channel = 'position' | 'rotation' | 'scale' | 'shear' | 'perspective';
-export type Look = { by: 'outline'; margin: number } | { by: 'spots'; spots: Pair[]; radius: number };
-export interface MotionKey { frame: number; move: Pair; turn: number; scale: number; shear: number; ease?: Ease }
-
-export interface Motion {
-  by: 'none' | 'follow' | 'ride';
-  start?: number;
-  span?: Pair;
-  model?: Model;
-  look?: Look;
-  use: Channel[];
-  pivot: Pair;
-  track?: { sha256: string } | null;
-  on?: string;
-  keys: MotionKey[];
-}
-
-export type Triple = [number, number, number];
-export interface Sample { frame: number; at: Pair; rgb: Triple; sign: '+' | '-' }
-
-export interface ColourPick {
-  space: 'oklch';
-  samples: Sample[];
-  hue: Triple;
-  chroma: Triple;
-  light: Triple;
-  follow: number | null;
-  clean: { specks: number; holes: number };
-  blur: number;
-  invert: boolean;
-}
+export type Look = OutlineLook | SpotsLook;
 
 /** Where an area's colours lie: shares of the peak over hue (0..360), chroma (0..0.3) and lightness (0..1); counts of levels 0..1. */
 export interface AreaColours {
@@ -89,35 +33,11 @@ export interface AreaColours {
 
 export interface StartingPoint { name: string; hint: string; where: 'area' | 'frame'; parts: string[]; touches: (Partial<Touch> & { kind: string })[] }
 
-export interface Outline { at: number; invert: boolean; shapes: Shape[] }
+/** The recipe of a shot and where it stands in its history; `judged` are the areas somebody has ticked as such. */
+export interface RecipeState { revision: number; parent: number | null; undo: string | null; redo: string | null; judged: string[]; recipe: Recipe }
 
-export interface Area {
-  id: string;
-  name: string;
-  part: string;
-  person: string | null;
-  on: boolean;
-  outline: Outline;
-  motion: Motion;
-  pick: ColourPick | null;
-  live: { from: number; to: number; fadeIn: number; fadeOut: number };
-  strength: MaybeKeyed;
-  blinkGuard: { on: boolean; keys: NumberKey[] };
-  pair: { with: string; linked: boolean } | null;
-  touches: Touch[];
-}
-
-export interface Recipe {
-  cossel: 'recipe/1';
-  space: string;
-  source: { sha256: string; span: Pair; rate: string; size: Pair };
-  assets: Record<string, { sha256: string; kind: string }>;
-  base: Touch[];
-  areas: Area[];
-  finish: Touch[];
-}
-
-export interface RecipeState { revision: number; parent: number | null; undo: string | null; redo: string | null; recipe: Recipe }
+/** A line of a shot's history. */
+export interface Revision { revision: number; parent: number | null; label: string; createdAt: string }
 
 export interface NumberParameter { type: 'number'; name: string; least: number; most: number; neutral: number; unit: string }
 export interface ChoiceParameter { type: 'choice'; name: string; words: string[]; neutral: string }
@@ -156,6 +76,7 @@ export interface AreaProgress {
   treat: boolean;
   judge: boolean;
 }
+export interface Progress { base: number; finish: number; areas: AreaProgress[]; telltales: { telltale: string; area: string | null; frame: number }[]; left: string; done: boolean }
 
 export interface Shot {
   id: number;
@@ -169,11 +90,12 @@ export interface Shot {
   to: number;
   revision: number;
   footage: Footage | null;
-  progress: { base: number; finish: number; areas: AreaProgress[]; telltales: { telltale: string; area: string | null; frame: number }[]; left: string } | null;
+  progress: Progress | null;
   following: number;
 }
 
-export interface Job { id: number; name: string; people: { slug: string; name: string }[]; shots: Shot[] }
+export interface Person { slug: string; name: string }
+export interface Job { id: number; name: string; people: Person[]; shots: Shot[] }
 
 /** Where an area's shapes are on each frame: a matrix of their own, and the shifts of path points followed on their own. */
 export interface ShapeMotions { matrices?: number[][]; shifts?: Record<number, number[][]> }
@@ -220,7 +142,7 @@ export interface Delivery {
 export type View = 'result' | 'original' | 'base' | 'matte' | 'tint' | 'picked' | 'difference' | 'without';
 
 export interface PictureRequest {
-  /** Left out for the saved revision. */
+  /** Left out for the recipe as it is saved. */
   recipe?: Recipe;
   frame: number;
   view: View;
@@ -228,8 +150,8 @@ export interface PictureRequest {
   height: number;
   window?: [number, number, number, number];
   reach?: boolean;
-  /** A kept version instead of the present recipe. */
-  version?: number;
+  /** An earlier revision instead of the present one. */
+  revision?: number;
   /** How strongly a difference is shown, 1 to 16. */
   gain?: number;
 }
@@ -254,7 +176,7 @@ export interface Finding {
   rings: boolean;
   /** Frames over the limit. */
   spans: Pair[];
-  measures: [number, number][];
+  measures: Pair[];
 }
 export interface Telltales { revision: number; begun: boolean; done: number; total: number; message: string | null; findings: Finding[] | null }
 export interface Cure { words: string; recipe: Recipe | null; followFrom: number | null }
@@ -264,4 +186,4 @@ export type Against = 'original' | 'base' | 'without' | `shot ${number}` | numbe
 
 export type ScopeName = 'waveform' | 'parade' | 'vectorscope' | 'histogram';
 export interface Scope { scope: ScopeName; columns: number; rows: number; from: number; to: number; counts: number[][] }
-export interface ScopeRequest extends PictureRequest { scope: ScopeName; limited: boolean }
+export interface ScopeRequest extends PictureRequest { scope: ScopeName; limited: boolean; zoom: number }

@@ -22,14 +22,19 @@ onMounted(async () => {
 </script>
 
 <template>
-  <div v-if="problem" class="gone">
-    <p>▲ {{ problem }}</p>
+  <main v-if="problem" class="gone">
+    <h1>▲ {{ problem }}</h1>
     <RouterLink class="btn" :to="shot ? `/jobs/${shot.jobId}` : '/'">{{ shot ? 'To the job' : 'To the jobs' }}</RouterLink>
-  </div>
+  </main>
   <Bench v-else-if="shot" :shot="shot" :kinds="kinds" :starts="starts" />
 </template>
 
 <style scoped>
+.gone h1 {
+  font-size: 14px;
+  font-weight: 500;
+}
+
 .gone {
   display: grid;
   gap: 16px;

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
-import { onMounted, ref } from 'vue';
+import Menu from 'primevue/menu';
+import { useConfirm } from 'primevue/useconfirm';
+import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../api/client';
 import type { Job } from '../api/types';
@@ -10,61 +12,106 @@ import TopBar from '../widgets/TopBar.vue';
 
 const { fail } = useNotices();
 const router = useRouter();
+const confirm = useConfirm();
 const jobs = ref<Job[] | null>(null);
-const asking = ref(false);
+/** What the name is asked for: a new job, or one that is to be renamed. */
+const naming = ref<{ job: Job | null } | null>(null);
 const name = ref('');
+const menu = ref<InstanceType<typeof Menu>>();
+const meant = ref<Job | null>(null);
+const acts = computed(() => [
+  { label: 'Rename', command: () => ask(meant.value) },
+  { label: 'Remove', command: () => meant.value && remove(meant.value) },
+]);
 
-onMounted(async () => {
+onMounted(load);
+async function load(): Promise<void> {
   try {
     jobs.value = await api.jobs();
   } catch (reason) {
-    jobs.value = [];
+    jobs.value ??= [];
     fail('The jobs cannot be shown', reason);
   }
-});
+}
 
-async function add(): Promise<void> {
-  if (!name.value.trim()) return;
+function ask(job: Job | null): void {
+  name.value = job?.name ?? '';
+  naming.value = { job };
+}
+async function take(): Promise<void> {
+  const wanted = name.value.trim();
+  const renamed = naming.value?.job;
+  if (!wanted) return;
   try {
-    const job = await api.addJob(name.value.trim());
-    await router.push(`/jobs/${job.id}`);
+    if (renamed) {
+      await api.renameJob(renamed.id, wanted);
+      naming.value = null;
+      await load();
+    } else await router.push(`/jobs/${(await api.addJob(wanted)).id}`);
   } catch (reason) {
-    fail('The job was not made', reason);
+    fail(renamed ? 'The name was not taken' : 'The job was not made', reason);
   }
+}
+function remove(job: Job): void {
+  const shots = `${job.shots.length} ${job.shots.length === 1 ? 'shot' : 'shots'}`;
+  confirm.require({
+    header: `Remove “${job.name}”?`,
+    message: job.shots.length ? `Its ${shots}, all treatments with their history, and all deliveries are deleted. Footage that no other job uses goes too. This cannot be undone.` : 'There is nothing in it.',
+    acceptLabel: 'Remove the job',
+    rejectLabel: 'Keep it',
+    accept: async () => {
+      try {
+        await api.removeJob(job.id);
+      } catch (reason) {
+        fail('The job was not removed', reason);
+      }
+      await load();
+    },
+  });
+}
+function show(e: MouseEvent, job: Job): void {
+  meant.value = job;
+  menu.value?.toggle(e);
 }
 
 function left(job: Job): string {
   if (job.shots.length === 0) return 'no footage yet';
-  const open = job.shots.filter((shot) => shot.state === 'ready' && shot.progress?.left !== 'delivered').length;
-  return open === 0 ? 'all delivered' : `${open} of ${job.shots.length} shots to do`;
+  const open = job.shots.filter((shot) => !shot.progress?.done).length;
+  return open === 0 ? 'all done' : `${open} of ${job.shots.length} shots to do`;
 }
 </script>
 
 <template>
   <TopBar :trail="[]" title="Jobs">
     <RouterLink class="btn quiet" to="/deliveries">Deliveries</RouterLink>
-    <button type="button" class="btn main" @click="asking = true">New job</button>
+    <button type="button" class="btn main" @click="ask(null)">New job</button>
   </TopBar>
   <main>
     <p v-if="jobs === null" class="dim state">Reading the jobs…</p>
     <p v-else-if="jobs.length === 0" class="dim state">No job yet. Make one, then bring footage into it.</p>
-    <RouterLink v-for="job in jobs ?? []" :key="job.id" class="job" :to="`/jobs/${job.id}`">
-      <span class="posters">
-        <img v-for="shot in job.shots.filter((s) => s.state === 'ready').slice(0, 5)" :key="shot.id" :src="api.posterUrl(shot, 'result')" alt="" width="192" height="108">
-        <span v-if="job.shots.length === 0" class="none"></span>
-      </span>
-      <b>{{ job.name }}</b>
-      <span class="dim">{{ job.shots.length }} {{ job.shots.length === 1 ? 'shot' : 'shots' }}<template v-if="job.people.length"> · {{ job.people.map((p) => p.name).join(', ') }}</template></span>
-      <span class="left">{{ left(job) }}</span>
-    </RouterLink>
+    <ul v-else aria-label="Jobs">
+      <li v-for="job in jobs" :key="job.id" class="job">
+        <RouterLink class="open" :to="`/jobs/${job.id}`">
+          <span class="posters">
+            <img v-for="shot in job.shots.filter((s) => s.state === 'ready').slice(0, 5)" :key="shot.id" :src="api.posterUrl(shot, 'result')" alt="" width="192" height="108">
+            <span v-if="job.shots.length === 0" class="none"></span>
+          </span>
+          <b>{{ job.name }}</b>
+          <span class="dim">{{ job.shots.length }} {{ job.shots.length === 1 ? 'shot' : 'shots' }}<template v-if="job.people.length"> · {{ job.people.map((p) => p.name).join(', ') }}</template></span>
+          <span class="left">{{ left(job) }}</span>
+        </RouterLink>
+        <button type="button" class="plain icon" :aria-label="`More for ${job.name}`" aria-haspopup="menu" @click="show($event, job)">⋯</button>
+      </li>
+    </ul>
+    <Menu ref="menu" :model="acts" popup />
   </main>
-  <Dialog v-model:visible="asking" modal header="New job" :style="{ width: '380px' }">
-    <form class="ask" @submit.prevent="add">
+  <Dialog :visible="naming !== null" modal :header="naming?.job ? 'Rename the job' : 'New job'" :style="{ width: '380px' }" @update:visible="naming = null">
+    <form class="ask" @submit.prevent="take">
       <label for="job-name">Name</label>
       <InputText id="job-name" v-model="name" autofocus maxlength="120" />
       <div class="row">
-        <button type="button" class="btn" @click="asking = false">Leave it</button>
-        <button type="submit" class="btn main" :disabled="!name.trim()">Make the job</button>
+        <button type="button" class="btn" @click="naming = null">Leave it</button>
+        <button type="submit" class="btn main" :disabled="!name.trim()">{{ naming?.job ? 'Rename it' : 'Make the job' }}</button>
       </div>
     </form>
   </Dialog>
@@ -79,17 +126,29 @@ main {
   padding: 32px 0;
 }
 
+ul {
+  padding: 0;
+  list-style: none;
+}
+
 .job {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  border-bottom: 1px solid var(--line);
+}
+
+.open {
   display: grid;
+  flex: 1;
   grid-template-columns: auto minmax(0, 1fr) auto;
   grid-template-rows: auto auto;
   gap: 2px 24px;
   align-content: center;
   padding: 16px 0;
-  border-bottom: 1px solid var(--line);
 }
 
-.job:hover b {
+.open:hover b {
   text-decoration: underline;
 }
 
@@ -107,13 +166,13 @@ main {
   background: var(--g0);
 }
 
-.job b {
+.open b {
   align-self: end;
   font-size: 16px;
   font-weight: 600;
 }
 
-.job > .dim {
+.open > .dim {
   grid-column: 2;
 }
 
@@ -134,5 +193,11 @@ main {
   gap: 8px;
   justify-content: flex-end;
   margin-top: 8px;
+}
+
+@media (width < 1150px) {
+  .posters img:nth-child(n + 4) {
+    display: none;
+  }
 }
 </style>

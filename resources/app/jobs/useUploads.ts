@@ -1,8 +1,15 @@
+import { promiseTimeout } from '@vueuse/core';
 import { ref } from 'vue';
 import { api, ApiError } from '../api/client';
 import type { Shot } from '../api/types';
 
 const PIECE = 4 * 1024 * 1024;
+/** How long to wait before a piece is sent again, and how often in a row. */
+const AGAIN = 1000;
+const TRIES = 20;
+
+/** Frames of a file to use; all where both are left out. */
+export interface Span { from?: number; to?: number }
 
 export interface Incoming {
   key: number;
@@ -17,7 +24,7 @@ export function useUploads(jobId: number, arrived: (shot: Shot) => void) {
   const incoming = ref<Incoming[]>([]);
   let keys = 0;
 
-  async function send(file: File, span: { from?: number; to?: number }): Promise<void> {
+  async function send(file: File, span: Span): Promise<void> {
     incoming.value.push({ key: ++keys, name: file.name, share: 0, error: null, stop: new AbortController() });
     const entry = incoming.value[incoming.value.length - 1] as Incoming;
     try {
@@ -30,8 +37,8 @@ export function useUploads(jobId: number, arrived: (shot: Shot) => void) {
           sent = (await api.sendPiece(upload.id, sent, file.slice(sent, sent + PIECE), entry.stop.signal)).received;
           breaks = 0;
         } catch (reason) {
-          if (!(reason instanceof ApiError) || !reason.transient || ++breaks > 20) throw reason;
-          await new Promise((resolve) => setTimeout(resolve, 1000));
+          if (!(reason instanceof ApiError) || !reason.transient || ++breaks > TRIES) throw reason;
+          await promiseTimeout(AGAIN);
         }
         entry.share = sent / file.size;
       }

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /**
- * A number on a fine ruler: drag anywhere (Shift: finely), wheel, arrow keys, double-click to neutral, or type it.
- * Neutral stands at the notch in the middle; both sides reach to their ends.
+ * A number on a fine ruler: drag anywhere (Shift: finely), arrow keys, double-click to neutral, or type it; the wheel moves it
+ * while it has the focus or Alt is held. Neutral stands at the notch in the middle; both sides reach to their ends.
  */
 import { computed, nextTick, ref } from 'vue';
+import { useArrows } from './useArrows';
 
 const props = withDefaults(defineProps<{
   label: string;
@@ -67,19 +68,31 @@ function up(): void {
   dragged = null;
   emit('commit');
 }
-function nudge(steps: number, fine: boolean): void {
-  set(props.value + steps * step.value * (fine ? 1 : 5));
-  emit('commit');
-}
-let wheeled: ReturnType<typeof setTimeout> | undefined;
-function wheel(e: WheelEvent): void {
-  set(props.value - Math.sign(e.deltaY || e.deltaX) * step.value * (e.shiftKey ? 1 : 5));
-  clearTimeout(wheeled);
-  wheeled = setTimeout(() => emit('commit'), 300);
-}
 function toNeutral(): void {
   set(props.neutral);
   emit('commit');
+}
+
+/** Many presses, or turns of the wheel, are one change. */
+const arrows = useArrows(() => emit('commit'));
+const by = (fine: boolean): number => step.value * (fine ? 1 : 5);
+function key(e: KeyboardEvent): void {
+  if (arrows.press(e, (x, y) => set(props.value + (x - y) * by(e.shiftKey)))) return;
+  const pages = { PageUp: 10, PageDown: -10 }[e.key];
+  if (pages !== undefined) {
+    set(props.value + pages * by(false));
+    arrows.touched();
+  } else if (e.key === 'Home') toNeutral();
+  else if (e.key === 'Enter') void type();
+  else return;
+  e.preventDefault();
+  e.stopPropagation();
+}
+function wheel(e: WheelEvent): void {
+  if (!e.altKey && document.activeElement !== e.currentTarget) return;
+  e.preventDefault();
+  set(props.value - Math.sign(e.deltaY || e.deltaX) * by(e.shiftKey));
+  arrows.touched();
 }
 
 const typing = ref(false);
@@ -104,7 +117,7 @@ function take(): void {
 
 <template>
   <div class="ruler">
-    <span class="label" :title="label">{{ label }}</span>
+    <span class="label" :title="label" aria-hidden="true">{{ label }}</span>
     <button v-if="mark !== null" type="button" class="plain notch-key" :class="mark" :aria-label="mark === 'here' ? `${label}: take the keyframe here away` : `${label}: keyframe here`" :aria-pressed="mark === 'here'" @click="emit('key')"></button>
     <i v-else></i>
     <div
@@ -121,18 +134,15 @@ function take(): void {
       @pointerup="up"
       @pointercancel="up"
       @dblclick="toNeutral"
-      @wheel.prevent="wheel"
-      @keydown.left.prevent="nudge(-1, $event.shiftKey)"
-      @keydown.down.prevent="nudge(-1, $event.shiftKey)"
-      @keydown.right.prevent="nudge(1, $event.shiftKey)"
-      @keydown.up.prevent="nudge(1, $event.shiftKey)"
-      @keydown.home.prevent="toNeutral"
+      @wheel="wheel"
+      @keydown="key"
+      @blur="arrows.settle()"
     >
       <i class="notch" :style="{ left: `${notch * 100}%` }"></i>
       <i class="fill" :style="{ left: `${Math.min(share, notch) * 100}%`, width: `${Math.abs(share - notch) * 100}%` }"></i>
       <i class="pointer" :style="{ left: `${share * 100}%` }"></i>
     </div>
-    <input v-if="typing" ref="field" v-model="typed" class="mono figure" :aria-label="`${label}, typed`" @keydown.enter.prevent="take" @keydown.escape.prevent="typing = false" @blur="take">
+    <input v-if="typing" ref="field" v-model="typed" class="mono figure" :aria-label="`${label}, typed`" @keydown.enter.prevent="take" @keydown.escape.prevent.stop="typing = false" @blur="take">
     <button v-else class="plain mono figure" type="button" :aria-label="`${label} ${shown}, type a value`" @click="type">{{ shown }}</button>
   </div>
 </template>
@@ -140,8 +150,8 @@ function take(): void {
 <style scoped>
 .ruler {
   display: grid;
-  grid-template-columns: 74px 10px minmax(0, 1fr) 72px;
-  gap: 6px;
+  grid-template-columns: 74px 16px minmax(0, 1fr) 72px;
+  gap: 4px;
   align-items: center;
   height: 26px;
 }
@@ -154,8 +164,11 @@ function take(): void {
 }
 
 .notch-key {
-  width: 10px;
-  height: 18px;
+  display: grid;
+  place-content: center;
+  width: 24px;
+  height: 24px;
+  margin: 0 -4px;
   opacity: 0;
 }
 
@@ -187,11 +200,12 @@ function take(): void {
 
 .track {
   position: relative;
-  height: 18px;
+  height: 24px;
   background:
-    repeating-linear-gradient(90deg, #5a5a5a 0 1px, transparent 1px 10%) 0 100% / 100% 5px no-repeat,
-    linear-gradient(#5a5a5a, #5a5a5a) 100% 100% / 1px 5px no-repeat,
-    linear-gradient(#5a5a5a, #5a5a5a) 0 100% / 100% 1px no-repeat;
+    repeating-linear-gradient(90deg, var(--mark) 0 1px, transparent 1px 10%) 0 21px / 100% 5px no-repeat,
+    linear-gradient(var(--mark), var(--mark)) 100% 21px / 1px 5px no-repeat,
+    linear-gradient(var(--mark), var(--mark)) 0 21px / 100% 1px no-repeat;
+  background-position-y: 16px, 16px, 20px;
   cursor: ew-resize;
   touch-action: none;
 }
@@ -202,21 +216,21 @@ function take(): void {
 }
 
 .notch {
-  top: 1px;
-  bottom: 0;
+  top: 4px;
+  bottom: 3px;
   width: 1px;
   background: #9a9a9a;
 }
 
 .fill {
-  bottom: 0;
+  bottom: 3px;
   height: 7px;
   background: #a8a8a8;
 }
 
 .pointer {
-  top: 1px;
-  bottom: 0;
+  top: 4px;
+  bottom: 3px;
   width: 3px;
   margin-left: -1px;
   background: var(--t1);
@@ -224,7 +238,7 @@ function take(): void {
 
 .figure {
   width: 100%;
-  height: 20px;
+  height: 24px;
   text-align: right;
   white-space: nowrap;
 }

@@ -1,0 +1,122 @@
+import { useTimeoutFn } from '@vueuse/core';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { api } from '../../api/client';
+import type { Follow, Motions } from '../../api/types';
+import { useNotices } from '../../useNotices';
+import { IDENTITY, type Matrix } from '../outline/geometry';
+import type { RecipeStore } from '../recipe/useRecipe';
+
+/** How often a follow under way is asked for. */
+const POLL = 200;
+
+/** Where the areas are on every frame, and the following that finds it out. */
+export function useMotions(shotId: number, store: RecipeStore) {
+  const { fail, say } = useNotices();
+  const motions = shallowRef<Motions | null>(null);
+  const follows = ref<Follow[]>([]);
+  const again = useTimeoutFn(() => void poll(), POLL, { immediate: false });
+  let loaded = '';
+
+  const open = computed(() => follows.value.filter((f) => f.state === 'waiting' || f.state === 'following'));
+
+  async function load(): Promise<void> {
+    motions.value = await api.motions(shotId);
+  }
+
+  // Only what bears on motion makes it necessary to ask again.
+  watch(
+    () => JSON.stringify(store.saved.value?.recipe.areas.map((a) => [a.id, a.outline.at, a.motion, a.outline.shapes.map((s) => (s.kind === 'area' ? null : [s.id, s.motion, a.motion.model === 'outline' && s.kind === 'path' ? s.points : null]))])),
+    async (now) => {
+      if (!now || now === loaded) return;
+      loaded = now;
+      await load().catch((reason: unknown) => fail('The motions cannot be shown', reason));
+    },
+  );
+
+  async function poll(): Promise<void> {
+    again.stop();
+    try {
+      const before = new Set(open.value.map((f) => f.id));
+      follows.value = await api.follows(shotId);
+      const ended = follows.value.filter((f) => before.has(f.id) && f.state !== 'waiting' && f.state !== 'following');
+      if (ended.length > 0) {
+        await store.settled();
+        if (!store.unsaved.value) await store.load();
+        for (const f of ended) {
+          if (f.state === 'failed') fail('Following did not work', new Error(f.message ?? ''));
+          if (f.state === 'stopped') say('Stopped', 'What was found is kept.');
+        }
+      }
+    } catch {
+      // The next round may reach the server again.
+    }
+    if (open.value.length > 0) again.start();
+  }
+
+  return {
+    motions,
+    follows,
+    load,
+    poll,
+    openFor: (areaId: string) => open.value.find((f) => f.area === areaId) ?? null,
+    lastFor: (areaId: string) => follows.value.findLast((f) => f.area === areaId) ?? null,
+    matrix(areaId: string, frame: number): Matrix {
+      const m = motions.value;
+      return m?.areas[areaId]?.matrices[frame - m.from] ?? IDENTITY;
+    },
+    /** Where a shape is: by its own motion, or by its area's. */
+    shapeMatrix(areaId: string, shapeId: string, frame: number): Matrix {
+      const m = motions.value;
+      const area = m?.areas[areaId];
+      return area?.shapes[shapeId]?.matrices?.[frame - (m?.from ?? 0)] ?? area?.matrices[frame - (m?.from ?? 0)] ?? IDENTITY;
+    },
+    /** How the points of a path that were followed on their own are shifted on a frame. */
+    shifts: (areaId: string, shapeId: string, frame: number): number[][] | null => motions.value?.areas[areaId]?.shapes[shapeId]?.shifts?.[frame] ?? null,
+    open: (areaId: string): (number | null)[] => motions.value?.areas[areaId]?.open ?? [],
+    /** Confidence by frame: of the track, or while following, of what has been found so far. */
+    confidence(areaId: string): (number | null)[] {
+      const m = motions.value;
+      const known = [...(m?.areas[areaId]?.confidence ?? [])];
+      for (const f of open.value) {
+        if (f.area === areaId && f.shape === null) for (const [frame, c] of f.steps) known[frame - (m?.from ?? 0)] = c;
+      }
+      return known;
+    },
+    states(areaId: string): (string | null)[] {
+      const m = motions.value;
+      const known = [...(m?.areas[areaId]?.states ?? [])];
+      for (const f of open.value) {
+        if (f.area === areaId && f.shape === null) for (const [frame, , state] of f.steps) known[frame - (m?.from ?? 0)] = state;
+      }
+      return known;
+    },
+    async follow(areaId: string, shapeId: string | null, start: number, from: number, to: number): Promise<void> {
+      try {
+        await api.follow(shotId, { area: areaId, shape: shapeId, start, from, to });
+        await poll();
+      } catch (reason) {
+        fail('Following cannot start', reason);
+      }
+    },
+    async stop(follow: Follow): Promise<void> {
+      try {
+        await api.stopFollow(follow.id);
+      } catch (reason) {
+        fail('It was not stopped', reason);
+      }
+    },
+  };
+}
+
+export type MotionStore = ReturnType<typeof useMotions>;
+
+/** Frames where a follow is weak: local minima under a limit, the weakest first, apart from each other. */
+export function weakFrames(confidence: (number | null)[], from: number, limit = 0.4, most = 3, apart = 5): number[] {
+  const found = confidence
+    .map((c, i) => ({ c: c ?? 1, frame: from + i }))
+    .filter(({ c, frame }) => c < limit && c <= (confidence[frame - from - 1] ?? 1) && c <= (confidence[frame - from + 1] ?? 1))
+    .sort((a, b) => a.c - b.c);
+  const chosen: number[] = [];
+  for (const { frame } of found) if (chosen.length < most && chosen.every((other) => Math.abs(other - frame) >= apart)) chosen.push(frame);
+  return chosen;
+}

@@ -1,0 +1,111 @@
+<script setup lang="ts">
+/** What to deliver of a shot: the format and the frames. */
+import InputNumber from 'primevue/inputnumber';
+import RadioButton from 'primevue/radiobutton';
+import { onMounted, ref } from 'vue';
+import { api } from '../api/client';
+import type { Format, Shot } from '../api/types';
+import { useNotices } from '../useNotices';
+
+const props = defineProps<{ shot: Shot }>();
+const emit = defineEmits<{ close: []; ordered: [] }>();
+const { fail } = useNotices();
+const formats = ref<Format[]>([]);
+const format = ref('ffv1');
+const from = ref(props.shot.from);
+const to = ref(props.shot.to);
+const sending = ref(false);
+
+onMounted(async () => {
+  try {
+    formats.value = await api.formats();
+  } catch (reason) {
+    fail('The formats cannot be shown', reason);
+  }
+});
+
+async function order(): Promise<void> {
+  sending.value = true;
+  try {
+    await api.deliver(props.shot.id, { format: format.value, from: from.value, to: to.value });
+    emit('ordered');
+    emit('close');
+  } catch (reason) {
+    fail('The delivery was not taken', reason);
+  } finally {
+    sending.value = false;
+  }
+}
+</script>
+
+<template>
+  <form class="deliver" @submit.prevent="order">
+    <fieldset>
+      <legend class="dim">As</legend>
+      <label v-for="f in formats" :key="f.name" class="format">
+        <RadioButton v-model="format" name="format" :value="f.name" />
+        <span><b>{{ f.label }}</b><small class="dim">{{ f.purpose }}</small></span>
+      </label>
+    </fieldset>
+    <div class="span">
+      <span class="dim">Frames</span>
+      <InputNumber v-model="from" :min="shot.from" :max="to" :use-grouping="false" :input-props="{ 'aria-label': 'First frame' }" />
+      <span class="dim">to</span>
+      <InputNumber v-model="to" :min="from" :max="shot.to" :use-grouping="false" :input-props="{ 'aria-label': 'Last frame' }" />
+      <span class="dim">{{ to - from + 1 }} frames</span>
+    </div>
+    <div class="row">
+      <button type="button" class="btn" @click="emit('close')">Leave it</button>
+      <button type="submit" class="btn main" :disabled="sending || formats.length === 0">Render it</button>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.deliver {
+  display: grid;
+  gap: 16px;
+}
+
+fieldset {
+  display: grid;
+  gap: 8px;
+  border: 0;
+  padding: 0;
+}
+
+legend {
+  margin-bottom: 8px;
+}
+
+.format {
+  display: flex;
+  gap: 8px;
+  align-items: flex-start;
+  min-height: 24px;
+  cursor: pointer;
+}
+
+.format span {
+  display: grid;
+}
+
+.format b {
+  font-weight: 500;
+}
+
+.span,
+.row {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+
+.row {
+  justify-content: flex-end;
+}
+
+.span :deep(input) {
+  width: 72px;
+}
+</style>

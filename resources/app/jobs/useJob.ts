@@ -1,0 +1,64 @@
+import { useConfirm } from 'primevue/useconfirm';
+import { ref } from 'vue';
+import { api } from '../api/client';
+import type { Job, Shot } from '../api/types';
+import type { People } from '../bench/person/usePeople';
+import { useNotices } from '../useNotices';
+
+/** A job with its shots: their names, notes and order; what is removed is asked for once more. */
+export function useJob(jobId: number, people: People) {
+  const { fail } = useNotices();
+  const confirm = useConfirm();
+  const job = ref<Job | null>(null);
+  const missing = ref<string | null>(null);
+
+  function adopt(found: Job): void {
+    job.value = found;
+    people.adopt(found);
+  }
+  async function load(): Promise<void> {
+    try {
+      adopt(await api.job(jobId));
+    } catch (reason) {
+      if (job.value === null) missing.value = reason instanceof Error ? reason.message : String(reason);
+      else fail('The job cannot be refreshed', reason);
+    }
+  }
+  async function act(what: string, how: () => Promise<unknown>): Promise<void> {
+    try {
+      await how();
+    } catch (reason) {
+      fail(what, reason);
+    }
+  }
+
+  const take = (shot: Shot): Promise<void> => act('The shot was not removed', async () => {
+    await api.removeShot(shot.id);
+    await load();
+  });
+
+  return {
+    job,
+    missing,
+    load,
+    rename: (shot: Shot, name: string) => act('The name was not taken', async () => Object.assign(shot, { name: (await api.changeShot(shot.id, { name })).name })),
+    note: (shot: Shot, notes: string) => act('The note was not saved', async () => {
+      if (notes !== shot.notes) Object.assign(shot, { notes: (await api.changeShot(shot.id, { notes })).notes });
+    }),
+    arrange: (from: number, to: number) => act('The order was not taken', async () => {
+      if (!job.value) return;
+      const shots = [...job.value.shots];
+      shots.splice(to, 0, ...shots.splice(from, 1));
+      job.value.shots = shots;
+      adopt(await api.orderShots(jobId, shots.map((s) => s.id)));
+    }),
+    /** A shot that could not be read has nothing to lose. */
+    remove: (shot: Shot): void => (shot.state === 'failed' ? void take(shot) : confirm.require({
+      header: `Remove ${shot.name}?`,
+      message: 'Its treatment with all of its history and its deliveries are deleted; its footage too, where no other shot uses it. This cannot be undone.',
+      acceptLabel: 'Remove the shot',
+      rejectLabel: 'Keep it',
+      accept: () => take(shot),
+    })),
+  };
+}
