@@ -17,4 +17,4 @@ return (new PhpCsFixer\Config())
         'blank_line_before_statement' => ['statements' => ['return']],
         'phpdoc_align' => false,
     ])
-    ->setFinder(PhpCsFixer\Finder::create()->in(['core/src', 'core/tests', 'app', 'config', 'database', 'routes', 'public', 'resources/php-compat', 'tests']));
+    ->setFinder(PhpCsFixer\Finder::create()->in(['core/src', 'core/tests', 'app', 'config', 'database', 'routes', 'public', 'measuring', 'tests']));

@@ -6,6 +6,7 @@ namespace Tests\App;
 
 use App\Models\Job;
 use App\Models\Shot;
+use App\Models\ShotState;
 use App\Work\ReadFootage;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Testing\RefreshDatabase;
@@ -66,7 +67,7 @@ abstract class AppTestCase extends TestCase
     protected function shot(string $file, ?array $span = null): Shot
     {
         $job = Job::firstOrCreate(['name' => 'Test']);
-        $shot = Shot::create(['job_id' => $job->id, 'name' => pathinfo($file, PATHINFO_FILENAME), 'state' => Shot::READING]);
+        $shot = Shot::create(['job_id' => $job->id, 'name' => pathinfo($file, PATHINFO_FILENAME), 'state' => ShotState::Reading]);
         Storage::disk('data')->makeDirectory('uploads');
         $copy = Storage::disk('data')->path('uploads/' . basename($file));
         copy($file, $copy);

@@ -7,6 +7,7 @@ namespace Tests\App;
 use App\Deliveries\Timecode;
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
+use App\Models\DeliveryState;
 use App\Models\Shot;
 use App\Work\HeldWork;
 use App\Work\RenderPart;
@@ -48,7 +49,7 @@ final class DeliveryTest extends AppTestCase
     {
         $shot = $this->clip();
         $delivery = $this->deliver($shot, 'ffv1');
-        self::assertSame(Delivery::DONE, $delivery->state, (string) $delivery->error);
+        self::assertSame(DeliveryState::Done, $delivery->state, (string) $delivery->error);
         $format = $shot->readyFootage()->info()->format();
         $convert = \App\Footage\FrameCache::conversion($format);
         self::assertSame(
@@ -65,7 +66,7 @@ final class DeliveryTest extends AppTestCase
         $this->treat($shot);
         foreach (['ffv1' => ['ffv1', 'yuv444p16le', 'pcm_s24le'], 'ffv1-10' => ['ffv1', 'yuv444p10le', 'pcm_s24le'], 'vp9' => ['vp9', 'yuv420p', 'opus']] as $format => [$codec, $pixels, $sound]) {
             $delivery = $this->deliver($shot, $format, 6, 23);
-            self::assertSame(Delivery::DONE, $delivery->state, (string) $delivery->error);
+            self::assertSame(DeliveryState::Done, $delivery->state, (string) $delivery->error);
             $probed = $this->probed($delivery);
             [$video, $audio] = $probed['streams'];
             self::assertSame([$codec, $pixels, '18', 'bt709', $sound], [$video['codec_name'], $video['pix_fmt'], $video['nb_read_frames'], $video['color_space'], $audio['codec_name']], $format);
@@ -115,7 +116,7 @@ final class DeliveryTest extends AppTestCase
         Queue::assertPushed(\App\Work\FinishDelivery::class, 1);
         $this->app->call([new \App\Work\FinishDelivery($delivery->id), 'handle']);
         $delivery->refresh();
-        self::assertSame(Delivery::DONE, $delivery->state);
+        self::assertSame(DeliveryState::Done, $delivery->state);
         self::assertSame($this->frames("{$this->folder}/data/{$delivery->file}"), $this->frames("{$this->folder}/data/" . Delivery::orderBy('id')->firstOrFail()->file));
         self::assertNotFalse($wanted);
     }

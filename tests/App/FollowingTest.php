@@ -7,15 +7,15 @@ namespace Tests\App;
 use App\Following\AreaFollower;
 use App\Footage\FootageFile;
 use App\Footage\Probe;
-use App\Measuring\FollowAccuracy;
-use App\Measuring\IrisAccuracy;
-use App\Measuring\LipAccuracy;
-use App\Measuring\Ranks;
-use App\Measuring\Samples;
 use Cossel\Core\Motion\State;
 use Cossel\Core\Motion\Track;
 use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\RecipeReader;
+use Cossel\Measuring\FollowAccuracy;
+use Cossel\Measuring\IrisAccuracy;
+use Cossel\Measuring\LipAccuracy;
+use Cossel\Measuring\Ranks;
+use Cossel\Measuring\Samples;
 
 /** Following on the demo shots against their ground truth. */
 final class FollowingTest extends AppTestCase

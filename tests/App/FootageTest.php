@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Footage\FrameCache;
-use App\Models\Shot;
+use App\Models\ShotState;
 use PHPUnit\Framework\Attributes\DataProvider;
 
 final class FootageTest extends AppTestCase
@@ -26,7 +26,7 @@ final class FootageTest extends AppTestCase
     {
         $file = $this->film($name, [...$options, '-pix_fmt', $pixels], frames: 31);
         $shot = $this->shot($file);
-        self::assertSame(Shot::READY, $shot->state, (string) $shot->error);
+        self::assertSame(ShotState::Ready, $shot->state, (string) $shot->error);
         $footage = $shot->readyFootage()->file();
         $format = $footage->info->format();
         self::assertSame(31, $footage->info->frames());
@@ -42,14 +42,14 @@ final class FootageTest extends AppTestCase
     {
         $file = $this->film('vfr.mkv', ['-c:v', 'ffv1', '-fps_mode', 'passthrough'], filter: "select='not(mod(n\\,7)*lt(mod(n\\,7)\\,2)+eq(mod(n\\,7)\\,3))'", frames: 20);
         $shot = $this->shot($file);
-        self::assertSame(Shot::READY, $shot->state, (string) $shot->error);
+        self::assertSame(ShotState::Ready, $shot->state, (string) $shot->error);
         $info = $shot->readyFootage()->info();
         self::assertTrue($info->variable);
         self::assertSame(20, $info->frames());
         self::assertContains('The frame rate varies; each frame keeps its own time.', $info->notes);
         $delivery = $this->postJson("/api/shots/{$shot->id}/deliveries", ['format' => 'ffv1', 'from' => 2, 'to' => 17])->assertSuccessful()->json();
         $done = \App\Models\Delivery::findOrFail($delivery['id']);
-        self::assertSame('done', $done->state, (string) $done->error);
+        self::assertSame(\App\Models\DeliveryState::Done, $done->state, (string) $done->error);
         $times = json_decode((new \Symfony\Component\Process\Process(['ffprobe', '-v', 'error', '-select_streams', 'v:0', '-show_entries', 'frame=pts_time', '-of', 'json', "{$this->folder}/data/{$done->file}"]))->mustRun()->getOutput(), true)['frames'];
         self::assertCount(16, $times);
         foreach ($times as $i => $time) {
@@ -93,7 +93,7 @@ final class FootageTest extends AppTestCase
         }
         $zip->close();
         $shot = $this->shot("{$this->folder}/sequence.zip");
-        self::assertSame(Shot::READY, $shot->state, (string) $shot->error);
+        self::assertSame(ShotState::Ready, $shot->state, (string) $shot->error);
         $footage = $shot->readyFootage()->file();
         self::assertSame(5, $footage->info->frames());
         $png = $this->ffmpeg(['-i', "{$this->folder}/pngs/f003.png", '-pix_fmt', 'gbrp16le', '-f', 'rawvideo', '-']);
@@ -144,7 +144,7 @@ final class FootageTest extends AppTestCase
     public function test_what_is_not_taken_is_refused_with_a_sentence(\Closure $make, string $sentence): void
     {
         $shot = $this->shot($make($this));
-        self::assertSame(Shot::FAILED, $shot->state);
+        self::assertSame(ShotState::Failed, $shot->state);
         self::assertStringContainsString($sentence, (string) $shot->error);
         self::assertStringNotContainsString($this->folder, (string) $shot->error);
         self::assertSame([], glob("{$this->folder}/data/footage/*"));

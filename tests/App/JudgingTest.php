@@ -4,11 +4,14 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Footage\UnreadableFootage;
 use App\Models\Job;
 use App\Models\Judging;
 use App\Models\Look;
 use App\Models\Shot;
+use App\Pictures\PictureCache;
 use App\Work\LookOver;
+use Illuminate\Filesystem\Filesystem;
 use Illuminate\Support\Facades\Queue;
 
 /** Looking a shot over, its limits and cures, over HTTP. */
@@ -70,7 +73,7 @@ final class JudgingTest extends AppTestCase
         $this->putJson($this->url('/limit'), ['telltale' => 'levels', 'limit' => 101])->assertStatus(422);
         $this->putJson($this->url('/limit'), ['telltale' => 'shine', 'limit' => 1])->assertStatus(422);
         $this->putJson($this->url('/limit'), ['telltale' => 'levels', 'limit' => null])->assertOk();
-        self::assertSame([], $this->shot->refresh()->limits());
+        self::assertSame([], $this->shot->refresh()->limits);
     }
 
     public function test_a_cure_is_proposed_as_a_recipe_and_quietens_what_rang(): void
@@ -93,8 +96,8 @@ final class JudgingTest extends AppTestCase
         $this->postJson($this->url())->assertJson(['begun' => true, 'findings' => null]);
         Queue::assertPushed(LookOver::class, 2);
         $look = Look::firstOrFail();
-        (new LookOver($look->id))->failed(new \RuntimeException('The film is gone.'));
-        $this->getJson($this->url())->assertJson(['message' => 'The film is gone.']);
+        (new LookOver($look->id))->failed(UnreadableFootage::gone('film.mkv'));
+        $this->getJson($this->url())->assertJson(['message' => 'The footage of film.mkv is no longer where it was. Bring it in again to go on.']);
         $this->postJson($this->url())->assertJson(['message' => null, 'begun' => true]);
         $look = Look::firstOrFail();
         $this->save([]);
@@ -112,12 +115,32 @@ final class JudgingTest extends AppTestCase
         $take($first);
         $last->update(['looks' => json_encode(['42' => ['levels' => ['' => [7.5]]]])]);
         $take($last);
-        $levels = json_decode((string) Judging::firstOrFail()->measures, true)['levels'][''];
+        $levels = Judging::firstOrFail()->measures['levels'][''];
         self::assertSame([36, 37, 38, 39, 40, 41, 42], array_keys($levels));
         self::assertEqualsWithDelta(7.5, $levels[42], 1e-9);
         // Coming again, it changes nothing.
         $take($last);
         self::assertSame(['', ''], Look::pluck('looks')->all());
+    }
+
+    public function test_a_judging_whose_work_never_came_into_the_queue_is_begun_anew(): void
+    {
+        $judging = $this->shot->judgings()->create(['revision' => $this->shot->revision, 'engine' => config('cossel.engine')]);
+        $judging->looks()->create(['from' => 36, 'to' => 43]);
+        $this->getJson($this->url())->assertJson(['begun' => true, 'findings' => null]);
+        self::assertNotNull($this->postJson($this->url())->assertOk()->json('findings'));
+        self::assertSame(1, Judging::count());
+    }
+
+    public function test_a_changed_engine_shows_no_old_result(): void
+    {
+        $this->postJson($this->url());
+        config(['cossel.engine' => 'another']);
+        $this->getJson($this->url())->assertJson(['begun' => false, 'findings' => null]);
+        $kept = fn(string $engine): PictureCache => new PictureCache(new Filesystem(), "{$this->folder}/cache/pictures", 1 << 20, $engine);
+        self::assertSame('old', $kept('one')->get(['a picture'], static fn(): string => 'old'));
+        self::assertSame('old', $kept('one')->get(['a picture'], static fn(): string => 'new'));
+        self::assertSame('new', $kept('another')->get(['a picture'], static fn(): string => 'new'));
     }
 
     public function test_pictures_are_made_again_only_of_frames_that_an_edit_is_seen_on(): void

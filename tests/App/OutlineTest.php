@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Models\Follow;
+use App\Models\FollowState;
 use App\Models\Shot;
 
 final class OutlineTest extends AppTestCase
@@ -51,11 +52,11 @@ final class OutlineTest extends AppTestCase
     {
         $this->save(['areas' => [self::area()]]);
         $svg = $this->get("/api/shots/{$this->shot->id}/areas/face/outline.svg?frame=5")->assertOk()->assertHeader('Content-Type', 'image/svg+xml')->getContent();
-        $paths = $this->postJson('/api/svg', ['svg' => $svg])->assertOk()->json('paths');
+        $paths = $this->postJson('/api/svg', ['text' => $svg])->assertOk()->json('paths');
         self::assertCount(2, $paths);
         self::assertEqualsWithDelta([0.7, 0.4], $paths[1][0]['at'], 1e-4);
         self::assertEqualsWithDelta(0.4, max(array_map(static fn(array $p): float => $p['at'][0], $paths[0])) - 0.9, 1e-4);
-        $this->postJson('/api/svg', ['svg' => 'hello'])->assertStatus(422)->assertJsonPath('message', 'This is no SVG document.');
+        $this->postJson('/api/svg', ['text' => 'hello'])->assertStatus(422)->assertJsonPath('message', 'This is no SVG document.');
         $this->get("/api/shots/{$this->shot->id}/areas/chin/outline.svg?frame=5")->assertStatus(404);
     }
 
@@ -66,7 +67,7 @@ final class OutlineTest extends AppTestCase
         $follow([])->assertCreated()->assertJsonPath('shape', null);
         $follow(['shape' => 'nobody'])->assertStatus(404);
         $follow(['shape' => 's1'])->assertCreated()->assertJsonPath('shape', 's1');
-        self::assertSame([Follow::DONE, Follow::DONE], Follow::orderBy('id')->pluck('state')->all());
+        self::assertSame([FollowState::Done, FollowState::Done], Follow::orderBy('id')->pluck('state')->all());
         $area = $this->recipe($this->shot->refresh())['areas'][0];
         self::assertNotNull($area['motion']['track']);
         self::assertNotNull($area['outline']['shapes'][0]['motion']['track']);
@@ -85,7 +86,7 @@ final class OutlineTest extends AppTestCase
         $this->save(['areas' => [$area]]);
         $this->postJson("/api/shots/{$this->shot->id}/follows", ['area' => 'face', 'start' => 5, 'from' => 2, 'to' => 8])->assertCreated();
         $follow = Follow::latest('id')->firstOrFail();
-        self::assertSame([Follow::FAILED, 'Points can only be followed one by one on a path. Turn the outline into a path first, or choose another motion.'], [$follow->state, $follow->message]);
+        self::assertSame([FollowState::Failed, 'Points can only be followed one by one on a path. Turn the outline into a path first, or choose another motion.'], [$follow->state, $follow->message]);
     }
 
     public function test_areas_of_a_person_are_proposed_with_free_ids_and_change_nothing(): void

@@ -5,14 +5,16 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Judging\ShotInspection;
-use App\Measuring\DemoShots;
 use Cossel\Core\Telltale\Finding;
 use Cossel\Core\Telltale\Findings;
 use Cossel\Core\Telltale\Inspection;
+use Cossel\Measuring\DemoShots;
 use Illuminate\Filesystem\Filesystem;
 use PHPUnit\Framework\Attributes\DataProvider;
+use PHPUnit\Framework\Attributes\Group;
 
 /** Tell-tales on made cases: demo shots treated well, and the same spoilt in the way that each is to find. */
+#[Group('slow')]
 final class TelltaleTest extends AppTestCase
 {
     private const FEW = [26, 38, 50];

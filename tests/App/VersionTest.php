@@ -40,12 +40,12 @@ final class VersionTest extends AppTestCase
         $this->exposed(-1.0);
         $dark = $this->picture();
         self::assertNotSame($kept, $dark);
-        self::assertSame($kept, $this->picture(['version' => $version['id']]));
+        self::assertSame($kept, $this->picture(['revision' => $version['revision']]));
         $this->postJson("/api/shots/{$this->shot->id}/versions/{$version['id']}/restore")->assertOk();
         self::assertSame($kept, $this->picture());
         $state = $this->getJson("/api/shots/{$this->shot->id}/recipe");
         self::assertSame('Back to Bright', $state->json('undo'));
-        $this->postJson("/api/shots/{$this->shot->id}/undo")->assertOk();
+        $this->postJson("/api/shots/{$this->shot->id}/undo", ['base' => $state->json('revision')])->assertOk();
         self::assertSame($dark, $this->picture());
     }
 
@@ -59,7 +59,7 @@ final class VersionTest extends AppTestCase
         $this->artisan('cossel:import', ['files' => [$this->film('b.mkv', ['-c:v', 'ffv1'], frames: 12)], '--job' => 'Versions'])->assertSuccessful();
         $other = Shot::where('name', 'b')->firstOrFail();
         $this->postJson("/api/shots/{$other->id}/versions/{$one}/restore")->assertNotFound();
-        $this->postJson("/api/shots/{$other->id}/picture", ['frame' => 3, 'view' => 'result', 'height' => 64, 'version' => $one])->assertNotFound();
+        $this->postJson("/api/shots/{$other->id}/picture", ['frame' => 3, 'view' => 'result', 'height' => 64, 'revision' => 77])->assertNotFound();
         $this->deleteJson("/api/shots/{$this->shot->id}/versions/{$one}")->assertNoContent();
         $this->getJson("/api/shots/{$this->shot->id}/versions")->assertOk()->assertExactJson([]);
     }

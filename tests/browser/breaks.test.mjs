@@ -87,7 +87,7 @@ test('the bench says what is wrong while the server is away and saves when it is
   const page = await cossel.page();
   page.setDefaultTimeout(15000);
   await page.goto(`${cossel.url}/shots/1`);
-  await page.getByRole('button', { name: 'Base' }).click();
+  await page.getByRole('tab', { name: 'Base' }).click();
   await page.getByText('the whole frame, before all areas').waitFor();
   const figure = page.locator('[data-touch="exposure"] .ruler').first();
   await figure.locator('button.figure').waitFor();
@@ -111,7 +111,7 @@ test('a change that the server broke down over is kept and saved again', async (
     return route.fulfill({ status: 500, contentType: 'application/json', body: '{"message":"Server Error"}' });
   });
   await page.goto(`${cossel.url}/shots/1`);
-  await page.getByRole('button', { name: 'Base' }).click();
+  await page.getByRole('tab', { name: 'Base' }).click();
   const figure = page.locator('[data-touch="exposure"] .ruler').first();
   await figure.locator('button.figure').click();
   await figure.locator('input.figure').fill('0.75');

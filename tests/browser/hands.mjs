@@ -15,9 +15,15 @@ export function hands(page) {
     await page().mouse.move(...to, { steps: 3 });
     await page().mouse.up();
   }
+  /** How far from its left a frame of a demo shot stands on the ruler and its lanes. */
+  async function onRuler(frame) {
+    const ruler = page().locator('[data-ruler]');
+    const left = Number(await ruler.getAttribute('data-left'));
+    return left + ((frame + 0.5) * ((await ruler.boundingBox()).width - left - 16)) / 84;
+  }
   async function goTo(frame) {
     const ruler = await page().locator('[data-ruler]').boundingBox();
-    await page().mouse.click(ruler.x + 76 + ((frame + 0.5) * (ruler.width - 92)) / 84, ruler.y + 8);
+    await page().mouse.click(ruler.x + (await onRuler(frame)), ruler.y + 8);
     await page().getByText(new RegExp(`^${frame} of 0–83$`)).waitFor();
   }
   /** Begins an area and leaves it ready to be drawn. */
@@ -25,7 +31,12 @@ export function hands(page) {
     await page().getByRole('button', { name: 'Add an area' }).click();
     await page().getByLabel('Name', { exact: true }).fill(name);
     await page().getByRole('button', { name: 'Add and draw it' }).click();
-    await page().getByRole('dialog').waitFor({ state: 'hidden' });
+    await page().getByRole('region', { name: 'Add an area' }).waitFor({ state: 'hidden' });
   }
-  return { onPage, drag, goTo, addArea };
+  /** Takes a file where a button asks for one. */
+  async function choose(button, file) {
+    const [chooser] = await Promise.all([page().waitForEvent('filechooser'), button.click()]);
+    await chooser.setFiles(file);
+  }
+  return { onPage, drag, onRuler, goTo, addArea, choose };
 }

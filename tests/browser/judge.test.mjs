@@ -2,12 +2,14 @@
 import assert from 'node:assert/strict';
 import { after, before, test } from 'node:test';
 import { Cossel, until } from './cossel.mjs';
+import { hands } from './hands.mjs';
 
 const cossel = new Cossel(8697);
 const BACKLIT = 1;
 const LAUGH = 2;
 const SKIN = 4;
 let page;
+const { drag, onRuler } = hands(() => page);
 
 before(async () => {
   await cossel.start();
@@ -33,6 +35,10 @@ const at = ([sx, sy]) => page.evaluate(([x, y]) => {
   return sum;
 }, [sx, sy]);
 const canvas = () => page.evaluate(() => document.querySelector('[data-stage] canvas').toDataURL());
+const another = async (name) => {
+  await page.getByRole('combobox', { name: 'Another shot' }).click();
+  await page.getByRole('option', { name, exact: true }).click();
+};
 const pressed = (name) => page.getByRole('button', { name, exact: true }).last();
 
 test('the difference is grey where nothing was changed, and more is seen amplified', async () => {
@@ -87,6 +93,7 @@ test('a version is kept, compared with by the split line, gone back to, renamed 
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Approved', exact: true }).waitFor();
   await page.getByRole('button', { name: 'Delete Approved' }).click();
+  await page.getByRole('button', { name: 'Delete it' }).click();
   await page.getByRole('button', { name: 'Approved', exact: true }).waitFor({ state: 'hidden' });
 });
 
@@ -196,11 +203,7 @@ test('playing goes round the frames chosen on the lane, and goes on while one lo
   await page.goto(`${cossel.url}/shots/${LAUGH}`);
   await rested();
   const lane = await page.locator('[data-lane="teeth"]').boundingBox();
-  const x = (frame) => lane.x + 76 + ((frame + 0.5) * (lane.width - 92)) / 84;
-  await page.mouse.move(x(30), lane.y + 8);
-  await page.mouse.down();
-  await page.mouse.move(x(35), lane.y + 8, { steps: 4 });
-  await page.mouse.up();
+  await drag([lane.x + (await onRuler(30)), lane.y + 8], [lane.x + (await onRuler(35)), lane.y + 8]);
   await page.keyboard.press(' ');
   await page.getByRole('button', { name: 'Stop', exact: true }).waitFor({ timeout: 60000 });
   const frames = new Set();
@@ -221,7 +224,7 @@ test('playing goes round the frames chosen on the lane, and goes on while one lo
 
 test('another shot of the job is laid beside this one, and the cut between them is played', async () => {
   await page.locator('.line').filter({ hasText: 'Judge' }).click();
-  await page.getByLabel('Another shot').selectOption({ label: 'gh050_leaf' });
+  await another('gh050_leaf');
   await page.locator('[data-handle="split"]').waitFor();
   await rested();
   const alone = await canvas();
@@ -238,6 +241,6 @@ test('another shot of the job is laid beside this one, and the cut between them 
     return [...seen].some((words) => words.includes('of gh050_leaf')) && [...seen].some((words) => words.includes('of 0–83'));
   });
   await page.keyboard.press(' ');
-  await page.getByLabel('Another shot').selectOption({ label: 'none' });
+  await another('none');
   await page.locator('[data-handle="split"]').waitFor({ state: 'hidden' });
 });

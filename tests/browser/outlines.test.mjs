@@ -9,7 +9,7 @@ const cossel = new Cossel(8694);
 const LAUGH = 2;
 const GAZE = 3;
 let page;
-const { onPage, drag, goTo, addArea } = hands(() => page);
+const { onPage, drag, goTo, addArea, onRuler, choose: chooseFile } = hands(() => page);
 
 before(async () => {
   await cossel.start();
@@ -154,9 +154,10 @@ test('an outline goes out as SVG and comes in again', async () => {
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'SVG out' }).click()]);
   const svg = readFileSync(await file.path(), 'utf8');
   assert.match(svg, /<path id="s\d+"/);
-  await page.locator('input[type=file]').setInputFiles({ name: 'outline.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) });
+  const button = page.getByRole('button', { name: 'SVG in' });
+  await chooseFile(button, { name: 'outline.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) });
   await until(async () => (await area(LAUGH, 'Face')).outline.shapes.length === 2);
-  await page.locator('input[type=file]').setInputFiles({ name: 'outline.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('no svg') });
+  await chooseFile(button, { name: 'outline.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('no svg') });
   await page.getByText('This is no SVG document.').waitFor();
 });
 
@@ -208,8 +209,7 @@ test('only the frames chosen on the lane are followed', async () => {
   await until(async () => (await area(GAZE, 'Spot')).motion.by === 'follow');
   await goTo(40);
   const lane = await page.locator(`[data-lane="${(await area(GAZE, 'Spot')).id}"]`).boundingBox();
-  const x = (frame) => lane.x + 76 + ((frame + 0.5) * (lane.width - 92)) / 84;
-  await drag([x(34), lane.y + 12], [x(48), lane.y + 12]);
+  await drag([lane.x + (await onRuler(34)), lane.y + 10], [lane.x + (await onRuler(48)), lane.y + 10]);
   await page.getByText('only frames 34–48').waitFor();
   await page.getByRole('button', { name: 'Follow both ways' }).click();
   await until(async () => (await area(GAZE, 'Spot')).motion.track !== null, 60);
@@ -222,7 +222,7 @@ test('the person is found and proposed as areas that ride on the face', async ()
   await open(LAUGH);
   await goTo(42);
   await page.getByRole('button', { name: 'Add an area' }).click();
-  await page.getByText('Or find the person on this frame').click();
+  await page.getByRole('button', { name: /^Find the person on this frame/ }).click();
   await page.getByRole('button', { name: 'Take 8 areas' }).click({ timeout: 90000 });
   await until(async () => (await areas(LAUGH)).length === 10);
   const found = (await areas(LAUGH)).slice(2);
@@ -236,6 +236,6 @@ test('the person is found and proposed as areas that ride on the face', async ()
 test('where no face is to be found it says so', async () => {
   await open(GAZE);
   await page.getByRole('button', { name: 'Add an area' }).click();
-  await page.getByText('Or find the person on this frame').click();
+  await page.getByRole('button', { name: /^Find the person on this frame/ }).click();
   await page.getByText('No face was found on this frame').waitFor({ timeout: 90000 });
 });

@@ -46,6 +46,12 @@ async function set(card, label, value) {
   await ruler.locator('input.figure').press('Enter');
 }
 
+/** Takes a file where the dialog asks for one. */
+async function choose(file) {
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: 'Choose files' }).click()]);
+  await chooser.setFiles(file);
+}
+
 const saved = () => page.getByText('saved', { exact: true }).waitFor();
 const recipe = async () => (await cossel.api('GET', '/shots/1/recipe')).body;
 /** The mean grey of a patch of the picture as the stage shows it. */
@@ -70,13 +76,13 @@ test('footage is uploaded into a new job and read', async () => {
   await page.getByRole('button', { name: 'Make the job' }).click();
   await page.getByText('No footage in this job yet').waitFor();
   await page.getByRole('button', { name: 'Bring in footage' }).click();
-  await page.locator('input[type=file]').setInputFiles(source);
+  await choose(source);
   await page.getByText('84 f · 24 · 1280×720').waitFor({ timeout: 60000 });
 });
 
 test('a text renamed to .webm is refused with a sentence', async () => {
   await page.getByRole('button', { name: 'Bring in footage' }).click();
-  await page.locator('input[type=file]').setInputFiles({ name: 'notes.webm', mimeType: 'video/webm', buffer: Buffer.from('Not a film at all.\n'.repeat(40)) });
+  await choose({ name: 'notes.webm', mimeType: 'video/webm', buffer: Buffer.from('Not a film at all.\n'.repeat(40)) });
   await page.getByText('This file cannot be read as video').waitFor({ timeout: 30000 });
   await page.getByRole('button', { name: 'Remove' }).click();
 });
@@ -98,7 +104,6 @@ test('an area is added and an ellipse drawn over the head', async () => {
   await page.getByRole('button', { name: 'Add an area' }).click();
   await page.getByRole('button', { name: 'Add and draw it' }).click();
   await page.getByText('Drag across the picture').waitFor();
-  await page.getByRole('dialog').waitFor({ state: 'hidden' });
   await drag(await onPage([0.99, 0.22]), await onPage([1.36, 0.78]));
   await until(async () => (await recipe()).recipe.areas[0]?.outline.shapes.length === 1);
   const { outline } = (await recipe()).recipe.areas[0];
@@ -177,7 +182,7 @@ test('dragging a slider shows the change before it is let go', async () => {
 });
 
 test('the original is there while its key is held, and the split line parts the picture', async () => {
-  await page.locator('.title b').click();
+  await page.locator('.title h2').click();
   await until(async () => (await page.locator('.redoing').count()) === 0);
   const treated = await until(async () => {
     const v = await shown([1.2, 0.5]);
@@ -228,7 +233,7 @@ test('after a reload everything is as it was', async () => {
 });
 
 test('it is delivered, with progress, as a file to download', async () => {
-  await page.getByRole('button', { name: 'Deliver' }).click();
+  await page.getByRole('button', { name: 'Deliver', exact: true }).click();
   await page.getByRole('button', { name: 'Render it' }).click();
   await page.getByText(/rendering, \d+ of 84 frames/).waitFor({ timeout: 20000 });
   await page.getByRole('link', { name: 'Download' }).waitFor({ timeout: 300000 });

@@ -11,7 +11,7 @@ const LAUGH = 2;
 const GAZE = 3;
 const SKIN = 4;
 let page;
-const { onPage, drag, goTo, addArea } = hands(() => page);
+const { onPage, drag, goTo, addArea, choose: chooseFile } = hands(() => page);
 
 before(async () => {
   await cossel.start();
@@ -191,14 +191,14 @@ test('touches are put in another order by dragging, copied and pasted', async ()
   await drag([grip.x + 6, grip.y + 8], [grip.x + 6, first.y + 8]);
   await until(async () => (await kinds()) === 'balance,curves,hues');
   await card('hues').getByRole('button', { name: 'Copy Hues' }).click();
-  await page.getByRole('button', { name: 'Base', exact: true }).click();
+  await page.getByRole('tab', { name: 'Base', exact: true }).click();
   await page.getByRole('button', { name: 'Paste', exact: true }).click();
   await until(async () => (await recipe(LAUGH)).base.length === 1);
   const { base, areas } = await recipe(LAUGH);
   assert.deepEqual(base[0].saturation, areas[0].touches[2].saturation);
   assert.notEqual(base[0].id, areas[0].touches[2].id);
   assert.equal(base[0].side, undefined);
-  await page.getByRole('button', { name: 'Finish', exact: true }).click();
+  await page.getByRole('tab', { name: 'Finish', exact: true }).click();
   await page.getByRole('button', { name: 'Add a touch' }).click();
   await page.getByRole('button', { name: 'Legal levels' }).click();
   await until(async () => (await recipe(LAUGH)).finish.length === 1);
@@ -284,18 +284,18 @@ test('look-up tables and decision lists come in from files, and what is wrong wi
     writeFileSync(path, text);
     return path;
   };
-  await page.getByRole('button', { name: 'Base', exact: true }).click();
+  await page.getByRole('tab', { name: 'Base', exact: true }).click();
   await page.getByRole('button', { name: 'Add a touch' }).click();
   await page.getByRole('button', { name: 'Look-up table' }).click();
-  await page.getByLabel('Look-up table file').setInputFiles(file('broken.cube', 'LUT_1D_SIZE 2\n0 0 0\n1 1\n'));
+  await chooseFile(page.getByRole('button', { name: 'Choose a .cube file' }), file('broken.cube', 'LUT_1D_SIZE 2\n0 0 0\n1 1\n'));
   await page.getByText('Line 3 of the look-up table: expected three numbers.').waitFor();
-  await page.getByLabel('Look-up table file').setInputFiles(file('dark.cube', 'LUT_1D_SIZE 2\n0 0 0\n0.1 0.1 0.1\n'));
+  await chooseFile(page.getByRole('button', { name: 'Choose a .cube file' }), file('dark.cube', 'LUT_1D_SIZE 2\n0 0 0\n0.1 0.1 0.1\n'));
   await until(async () => (await recipe(SKIN)).base[0]?.file !== null);
   await until(async () => Math.max(...(await shown([0.9, 0.3]))) < 40, 20);
   await card('lut').getByRole('button', { name: 'Remove Look-up table' }).click();
   await page.getByRole('button', { name: 'Add a touch' }).click();
   await page.getByRole('button', { name: 'Decision list' }).click();
-  await page.getByLabel('Decision list file').setInputFiles(file('a.cc', '<ColorCorrection id="a" xmlns="urn:ASC:CDL:v1.2"><SOPNode><Slope>1.2 1 0.9</Slope><Offset>0 0 0</Offset><Power>1 1 1</Power></SOPNode></ColorCorrection>'));
+  await chooseFile(page.getByRole('button', { name: 'Read a file' }), file('a.cc', '<ColorCorrection id="a" xmlns="urn:ASC:CDL:v1.2"><SOPNode><Slope>1.2 1 0.9</Slope><Offset>0 0 0</Offset><Power>1 1 1</Power></SOPNode></ColorCorrection>'));
   await until(async () => (await recipe(SKIN)).base[0]?.slopeRed === 1.2);
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: '.ccc' }).click()]);
   assert.match(download.suggestedFilename(), /\.ccc$/);

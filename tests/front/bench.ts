@@ -1,10 +1,10 @@
-import { ref, type Ref } from 'vue';
-import type { Area, Motion, Recipe, Shape } from '../../resources/app/api/types';
-import { stillMotion } from '../../resources/app/bench/useFollowing';
-import type { MotionStore } from '../../resources/app/bench/useMotions';
-import type { Playhead } from '../../resources/app/bench/usePlayhead';
-import type { RecipeStore } from '../../resources/app/bench/useRecipe';
-import { IDENTITY, type Matrix } from '../../resources/app/bench/geometry';
+import { ref } from 'vue';
+import type { Area, Motion, Recipe, Shape, Shot, Touch } from '../../resources/app/api/types';
+import { stillMotion, useAreas, type Areas } from '../../resources/app/bench/areas/useAreas';
+import type { MotionStore } from '../../resources/app/bench/follow/useMotions';
+import type { Playhead } from '../../resources/app/bench/time/usePlayhead';
+import type { RecipeStore } from '../../resources/app/bench/recipe/useRecipe';
+import { IDENTITY, type Matrix } from '../../resources/app/bench/outline/geometry';
 
 export const ellipse = (id: string): Shape => ({ id, kind: 'ellipse', join: 'add', centre: [0.8, 0.5], radii: [0.2, 0.1], turn: 0, featherIn: 0, featherOut: 0.02, grow: 0, opacity: 1, keys: [], motion: null });
 
@@ -31,13 +31,27 @@ export function bench(areas: Area[], chosen: string, matrix: Matrix = IDENTITY) 
   const followed: unknown[][] = [];
   const shifts = ref<number[][] | null>(null);
   const frame = ref(10);
+  const held = ref<Touch | true | null>(null);
+  const edit = (change: (r: Recipe) => void): void => change(recipe.value);
+  const commit = (label: string): Promise<void> => {
+    held.value = null;
+    labels.push(label);
+    return Promise.resolve();
+  };
   const store = {
     recipe,
-    edit: (change: (r: Recipe) => void) => change(recipe.value),
-    commit: (label: string) => {
-      labels.push(label);
-      return Promise.resolve();
+    held,
+    edit,
+    pull: (change: (r: Recipe) => void, what: Touch | true = true) => {
+      held.value = what;
+      edit(change);
     },
+    commit,
+    change: (label: string, id: string, change: (of: Area) => void) => {
+      edit((r) => change(r.areas.find((a) => a.id === id) as Area));
+      return commit(label);
+    },
+    undo: () => Promise.resolve(),
     settled: () => Promise.resolve(),
   } as unknown as RecipeStore;
   const motions = {
@@ -51,7 +65,8 @@ export function bench(areas: Area[], chosen: string, matrix: Matrix = IDENTITY) 
     },
   } as unknown as MotionStore;
   const playhead = { frame, from: 0, to: 83, go: (to: number) => (frame.value = to) } as unknown as Playhead;
-  const own = { get value(): Area | null { return recipe.value.areas.find((a) => a.id === chosen) ?? null; } } as unknown as Ref<Area | null>;
+  const rooms: Areas = useAreas({ id: 1, from: 0, to: 83 } as Shot, store, playhead);
+  rooms.choose(chosen);
   const the = (id: string): Area => recipe.value.areas.find((a) => a.id === id) as Area;
-  return { recipe, store, motions, playhead, own, frame, labels, followed, shifts, the };
+  return { recipe, store, motions, playhead, areas: rooms, held, frame, labels, followed, shifts, the };
 }

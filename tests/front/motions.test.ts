@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { weakFrames } from '../../resources/app/bench/useMotions';
-import { freshId } from '../../resources/app/bench/useRecipe';
+import { weakFrames } from '../../resources/app/bench/follow/useMotions';
+import { freshId } from '../../resources/app/bench/recipe/ids';
 import type { Recipe } from '../../resources/app/api/types';
 
 describe('weak frames', () => {

@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import type { Box, Ellipse, Pair, Path, PathPoint, Shape } from '../../resources/app/api/types';
-import { IDENTITY, about, apply, degrees, inverse, scaleAt, turnAt, type Matrix } from '../../resources/app/bench/geometry';
-import { addKey, addPoint, along, between, bezier, crosses, edgeOf, mirrored, movedPoint, put, removePoints, shapeAt, spread, toPath, toggled, trouble, withPoint } from '../../resources/app/bench/shapes';
+import { IDENTITY, about, apply, degrees, inverse, scaleAt, turnAt, type Matrix } from '../../resources/app/bench/outline/geometry';
+import { addPoint, crosses, mirrored, movedPoint, removePoints, toPath, toggled, trouble, withPoint } from '../../resources/app/bench/outline/edits';
+import { addKey, along, bezier, edgeOf, put, shapeAt, spread } from '../../resources/app/bench/outline/shapes';
+import { between } from '../../resources/app/bench/recipe/keyframes';
 
 const edge = { join: 'add' as const, featherIn: 0, featherOut: 0.02, grow: 0, opacity: 1, keys: [], motion: null };
 const ellipse = (more: Partial<Ellipse> = {}): Ellipse => ({ id: 's1', kind: 'ellipse', centre: [0.8, 0.5], radii: [0.3, 0.2], turn: 20, ...structuredClone(edge), ...more });

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import type { Ellipse, Kind, MaybeKeyed, Path } from '../../resources/app/api/types';
-import { extentOf } from '../../resources/app/bench/shapes';
-import { monotone, round } from '../../resources/app/bench/spline';
-import { TOUCHES, markOf, neutral, toggledKey, valueAt, withValue } from '../../resources/app/bench/touches';
+import { extentOf } from '../../resources/app/bench/outline/shapes';
+import { monotone, round } from '../../resources/app/bench/treat/controls/spline';
+import { markOf, toggledKey, valueAt, withValue } from '../../resources/app/bench/recipe/keyed';
+import { TOUCHES, neutral } from '../../resources/app/bench/treat/touches';
 
 describe('touches', () => {
   it('a new one changes nothing yet, whatever its settings are', () => {

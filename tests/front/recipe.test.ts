@@ -1,0 +1,126 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { nextTick } from 'vue';
+import type { Recipe, RecipeState } from '../../resources/app/api/types';
+
+const said: string[] = [];
+vi.mock('../../resources/app/useNotices', () => ({ useNotices: () => ({ say: (words: string) => said.push(words), fail: (words: string, why: Error) => said.push(`${words}: ${why.message}`) }) }));
+
+const { ApiError, api } = await import('../../resources/app/api/client');
+const { useRecipe } = await import('../../resources/app/bench/recipe/useRecipe');
+
+const recipe = (stops = 0): Recipe => ({ cossel: 'recipe/1', space: 'bt709', source: { sha256: 'a'.repeat(64), span: [0, 83], rate: '24/1', size: [1280, 720] }, assets: {}, base: [{ id: 'b', kind: 'exposure', on: true, amount: 1, stops }], areas: [], finish: [] });
+const state = (revision: number, r: Recipe, parent: number | null = revision - 1): RecipeState => ({ revision, parent, undo: 'Light', redo: null, judged: [], recipe: r });
+const stopsOf = (r: Recipe | null): unknown => r?.base[0]?.stops;
+
+const light = (r: Recipe, stops: number): void => void Object.assign(r.base[0] ?? {}, { stops });
+
+/** A server that answers saves when it is told to. */
+function server() {
+  const saves: { base: number; recipe: Recipe; label: string; answer: (s: RecipeState) => void; refuse: (why: unknown) => void }[] = [];
+  vi.spyOn(api, 'recipe').mockImplementation(() => Promise.resolve(state(1, recipe(), null)));
+  vi.spyOn(api, 'saveRecipe').mockImplementation((_shot, base, r, label) => new Promise((answer, refuse) => saves.push({ base, recipe: JSON.parse(JSON.stringify(r)) as Recipe, label, answer, refuse })));
+  return saves;
+}
+const settled = () => new Promise((done) => setTimeout(done));
+
+beforeEach(() => {
+  said.length = 0;
+  vi.restoreAllMocks();
+});
+
+describe('the recipe on screen', () => {
+  it('is saved once a drag is let go, and told as held until then', async () => {
+    const saves = server();
+    const store = useRecipe(1);
+    await store.load();
+    const before = store.edits.value;
+    store.pull((r) => light(r, 0.2));
+    store.pull((r) => light(r, 0.4));
+    expect([store.held.value, store.unsaved.value, store.edits.value - before, saves.length]).toEqual([true, true, 2, 0]);
+    expect(stopsOf(store.asked().recipe ?? null)).toBe(0.4);
+    const saving = store.commit('Light');
+    expect(store.held.value).toBeNull();
+    expect(saves.map((s) => [s.base, stopsOf(s.recipe), s.label])).toEqual([[1, 0.4, 'Light']]);
+    saves[0]?.answer(state(2, recipe(0.4)));
+    await saving;
+    expect([store.unsaved.value, store.revision.value, store.asked()]).toEqual([false, 2, {}]);
+  });
+
+  it('queues what is edited while a save is on its way: the next save starts from the answer', async () => {
+    const saves = server();
+    const store = useRecipe(1);
+    await store.load();
+    store.edit((r) => light(r, 0.2));
+    const saving = store.commit('First');
+    store.edit((r) => light(r, 0.5));
+    void store.commit('Second');
+    saves[0]?.answer(state(2, recipe(0.2)));
+    await settled();
+    expect(stopsOf(store.recipe.value)).toBe(0.5);
+    expect(saves.map((s) => [s.base, stopsOf(s.recipe), s.label])).toEqual([[1, 0.2, 'First'], [2, 0.5, 'Second']]);
+    saves[1]?.answer(state(3, recipe(0.5)));
+    await saving;
+    expect([store.unsaved.value, store.revision.value]).toEqual([false, 3]);
+  });
+
+  it('keeps the old base when others’ edits came in with the answer, so that the server merges', async () => {
+    const saves = server();
+    const store = useRecipe(1);
+    await store.load();
+    store.edit((r) => light(r, 0.2));
+    void store.commit('First');
+    store.edit((r) => light(r, 0.5));
+    void store.commit('Second');
+    // Somebody else saved revision 2 meanwhile: ours became 3.
+    saves[0]?.answer(state(3, recipe(0.2), 2));
+    await settled();
+    expect(saves[1]?.base).toBe(1);
+  });
+
+  it('keeps a change while the server is away and saves it when it is back', async () => {
+    vi.useFakeTimers();
+    const saves = server();
+    const store = useRecipe(1);
+    await store.load();
+    store.edit((r) => light(r, 0.3));
+    void store.commit('Light');
+    saves[0]?.refuse(new ApiError(0, 'away'));
+    await vi.advanceTimersByTimeAsync(10);
+    expect([store.offline.value, stopsOf(store.recipe.value), said]).toEqual([true, 0.3, []]);
+    await vi.advanceTimersByTimeAsync(1600);
+    expect(saves.length).toBe(2);
+    saves[1]?.refuse(new ApiError(503, 'broken'));
+    await vi.advanceTimersByTimeAsync(1600);
+    saves[2]?.answer(state(2, recipe(0.3)));
+    await vi.advanceTimersByTimeAsync(10);
+    expect([store.offline.value, store.unsaved.value, saves[2]?.label]).toEqual([false, false, 'Light']);
+    vi.useRealTimers();
+  });
+
+  it('shows what is there when a change is refused, and says why', async () => {
+    const saves = server();
+    const store = useRecipe(1);
+    await store.load();
+    store.edit((r) => light(r, 0.3));
+    const saving = store.commit('Light');
+    saves[0]?.refuse(new ApiError(409, 'in the same place'));
+    await saving;
+    expect(said).toEqual(['Changed elsewhere: in the same place']);
+    expect([stopsOf(store.recipe.value), store.unsaved.value]).toEqual([0, false]);
+  });
+
+  it('undoes from the revision it shows, and shows the newer one where that is not the present any more', async () => {
+    server();
+    const store = useRecipe(1);
+    await store.load();
+    const undo = vi.spyOn(api, 'undo').mockRejectedValueOnce(new ApiError(409, 'last by “Theirs”')).mockResolvedValueOnce(state(1, recipe(), null));
+    vi.mocked(api.recipe).mockResolvedValueOnce(state(5, recipe(1)));
+    await store.undo();
+    expect(undo).toHaveBeenLastCalledWith(1, 1);
+    expect([store.revision.value, said]).toEqual([5, ['Undo did not work: last by “Theirs”']]);
+    await store.undo();
+    expect(undo).toHaveBeenLastCalledWith(1, 5);
+    await nextTick();
+    expect(said.at(-1)).toBe('Undone: Light');
+  });
+});
