@@ -4,9 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Motion;
 
-use Cossel\Core\Geometry\Linear;
 use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Outline\Contour;
 use Cossel\Core\Outline\Place;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Planes;
@@ -27,10 +25,6 @@ use Cossel\Core\Recipe\PathPoint;
  */
 final class OutlineFollower implements Follower
 {
-    /** Edge samples on each Bézier piece. */
-    private const PER_PIECE = 5;
-    /** A profile reaches this far to either side, pixels. */
-    private const ACROSS = 7;
     /** Furthest the whole path goes from where it was expected, pixels. */
     private const REACH = 14;
     /** Furthest a part goes in each round, and how stiffly it holds to its neighbours then. */
@@ -54,18 +48,18 @@ final class OutlineFollower implements Follower
     private function __construct(private readonly FrameSource $source, private readonly int $start, array $points, bool $plain = false)
     {
         $this->points = $points;
-        [$xs, $ys] = self::samples($points);
-        $planes = $this->window($start, $xs, $ys, self::ACROSS + 3);
-        [$nx, $ny] = self::normals($xs, $ys);
+        [$xs, $ys] = EdgeSamples::samples($points);
+        $planes = $this->window($start, $xs, $ys, EdgeProfile::ACROSS + 3);
+        [$nx, $ny] = EdgeSamples::normals($xs, $ys);
         $this->telling = self::learnt($planes, $xs, $ys, $nx, $ny);
         $plane = $this->told($planes);
         $profiles = [];
         $sum = 0.0;
         foreach ($xs as $k => $x) {
-            $profiles[] = self::profile($plane, $x, $ys[$k], $nx[$k], $ny[$k]);
+            $profiles[] = EdgeProfile::of($plane, $x, $ys[$k], $nx[$k], $ny[$k]);
         }
         if ($plain) {
-            $profiles = array_fill(0, count($profiles), self::stepped($profiles));
+            $profiles = array_fill(0, count($profiles), EdgeProfile::stepped($profiles));
         }
         foreach ($profiles as $profile) {
             foreach ($profile as $v) {
@@ -73,7 +67,7 @@ final class OutlineFollower implements Follower
             }
         }
         $this->profiles = $profiles;
-        $this->spread = $sum / (count($xs) * (2 * self::ACROSS + 1));
+        $this->spread = $sum / (count($xs) * (2 * EdgeProfile::ACROSS + 1));
         if ($this->spread < 1e-6) {
             throw TooLittleTexture::noEdge($start);
         }
@@ -114,11 +108,11 @@ final class OutlineFollower implements Follower
         } catch (TooLittleTexture) {
             return $points;
         }
-        [$xs, $ys] = self::samples($points);
-        $plane = $follower->told($follower->window($frame, $xs, $ys, self::ACROSS + 2 * $reach));
+        [$xs, $ys] = EdgeSamples::samples($points);
+        $plane = $follower->told($follower->window($frame, $xs, $ys, EdgeProfile::ACROSS + 2 * $reach));
         [$found] = $follower->parts($plane, $xs, $ys, [[$reach, 4.0], [$reach, 1.5], ...self::ROUNDS]);
 
-        return self::path($points, ...$found);
+        return EdgeSamples::path($points, ...$found);
     }
 
     public function to(int $last): \Generator
@@ -128,15 +122,15 @@ final class OutlineFollower implements Follower
         $now = $this->points;
         $speed = [0.0, 0.0];
         for ($frame = $this->start + $direction; $direction * ($last - $frame) >= 0; $frame += $direction) {
-            [$xs, $ys] = self::samples($now);
-            $plane = $this->told($this->window($frame, $xs, $ys, self::REACH + self::ACROSS + 8));
+            [$xs, $ys] = EdgeSamples::samples($now);
+            $plane = $this->told($this->window($frame, $xs, $ys, self::REACH + EdgeProfile::ACROSS + 8));
             [$found, $share, $likeness] = $this->find($plane, $xs, $ys, $speed);
             if ($share < self::LEAST_SHARE) {
                 $speed = [0.0, 0.0];
                 yield $frame => $this->step($now, State::Lost, 0.0);
                 continue;
             }
-            $next = self::path($now, ...$found);
+            $next = EdgeSamples::path($now, ...$found);
             $speed = [self::meanShift($now, $next, 'x'), self::meanShift($now, $next, 'y')];
             $now = $next;
             yield $frame => $this->step($now, State::Followed, $share * min(1.0, $likeness / self::ALIKE));
@@ -163,7 +157,7 @@ final class OutlineFollower implements Follower
      */
     private function find(Grey $plane, array $xs, array $ys, array $speed): array
     {
-        [$nx, $ny] = self::normals($xs, $ys);
+        [$nx, $ny] = EdgeSamples::normals($xs, $ys);
         [$dx, $dy] = $this->whole($plane, $xs, $ys, $nx, $ny, $speed);
         foreach ($xs as $k => $x) {
             $xs[$k] = $x + $dx;
@@ -188,7 +182,7 @@ final class OutlineFollower implements Follower
         $good = 0;
         $likeness = 0.0;
         foreach ($rounds as [$reach, $stiffness]) {
-            [$nx, $ny] = self::normals($xs, $ys);
+            [$nx, $ny] = EdgeSamples::normals($xs, $ys);
             $shift = $weight = [];
             $good = 0;
             $likeness = 0.0;
@@ -198,7 +192,7 @@ final class OutlineFollower implements Follower
                 $good += $fit > 0.5 ? 1 : 0;
                 $likeness += $fit;
             }
-            [$mx, $my] = self::held($shift, $weight, $nx, $ny, $stiffness);
+            [$mx, $my] = EdgeSamples::held($shift, $weight, $nx, $ny, $stiffness);
             foreach ($xs as $k => $x) {
                 $xs[$k] = $x + $mx[$k];
                 $ys[$k] += $my[$k];
@@ -229,7 +223,7 @@ final class OutlineFollower implements Follower
                 for ($dx = -$reach; $dx <= $reach; $dx += $step) {
                     $cost = 0.0;
                     for ($k = 0, $n = count($xs); $k < $n; $k += $every) {
-                        $miss = self::miss($this->profiles[$k], self::profile($plane, $xs[$k] + $cx + $dx, $ys[$k] + $cy + $dy, $nx[$k], $ny[$k]));
+                        $miss = EdgeProfile::miss($this->profiles[$k], EdgeProfile::of($plane, $xs[$k] + $cx + $dx, $ys[$k] + $cy + $dy, $nx[$k], $ny[$k]));
                         $cost += $miss / ($miss + $this->spread);
                     }
                     $cost *= 1 + 0.001 * ($dx * $dx + $dy * $dy);
@@ -252,9 +246,9 @@ final class OutlineFollower implements Follower
     private function across(Grey $plane, int $k, float $x, float $y, float $nx, float $ny, int $reach): array
     {
         $costs = [];
-        $line = self::line($plane, $x, $y, $nx, $ny, $reach + self::ACROSS);
+        $line = EdgeProfile::line($plane, $x, $y, $nx, $ny, $reach + EdgeProfile::ACROSS);
         for ($s = -$reach; $s <= $reach; ++$s) {
-            $costs[] = self::miss($this->profiles[$k], self::centred($line, $s + $reach)) * (1 + 0.01 * $s * $s);
+            $costs[] = EdgeProfile::miss($this->profiles[$k], EdgeProfile::centred($line, $s + $reach)) * (1 + 0.01 * $s * $s);
         }
         $i = (int) array_search(min($costs), $costs, true);
         $shift = (float) ($i - $reach);
@@ -264,145 +258,6 @@ final class OutlineFollower implements Follower
         }
 
         return [$shift, max(0.0, 1 - $costs[$i] / (1.2 * $this->spread + 1e-12))];
-    }
-
-    /**
-     * The shifts of all samples: as measured across the edge, and like their neighbours'. Gauss-Seidel on the normal
-     * equations of the sum of w (m - n.d)^2 + stiffness |d - d'|^2.
-     *
-     * @param list<float> $shift
-     * @param list<float> $weight
-     * @param list<float> $nx
-     * @param list<float> $ny
-     *
-     * @return array{list<float>, list<float>}
-     */
-    private static function held(array $shift, array $weight, array $nx, array $ny, float $stiffness): array
-    {
-        $n = count($shift);
-        $mx = $my = array_fill(0, $n, 0.0);
-        for ($round = 0; $round < 60; ++$round) {
-            for ($k = 0; $k < $n; ++$k) {
-                $before = $k === 0 ? $n - 1 : $k - 1;
-                $after = $k + 1 === $n ? 0 : $k + 1;
-                $w = $weight[$k];
-                $a = $nx[$k];
-                $b = $ny[$k];
-                $px = $stiffness * ($mx[$before] + $mx[$after]) + $w * $a * $shift[$k];
-                $py = $stiffness * ($my[$before] + $my[$after]) + $w * $b * $shift[$k];
-                $xx = 2 * $stiffness + $w * $a * $a;
-                $xy = $w * $a * $b;
-                $yy = 2 * $stiffness + $w * $b * $b;
-                $det = $xx * $yy - $xy * $xy;
-                $mx[$k] = ($px * $yy - $py * $xy) / $det;
-                $my[$k] = ($py * $xx - $px * $xy) / $det;
-            }
-        }
-
-        return [$mx, $my];
-    }
-
-    /**
-     * The path through moved samples: its points where theirs are, its handles by least squares over each piece.
-     *
-     * @param list<PathPoint> $points the path before
-     * @param list<float>     $xs
-     * @param list<float>     $ys
-     *
-     * @return list<PathPoint>
-     */
-    private static function path(array $points, array $xs, array $ys): array
-    {
-        $n = count($points);
-        $out = $in = [];
-        for ($i = 0; $i < $n; ++$i) {
-            $first = $i * self::PER_PIECE;
-            $last = ($first + self::PER_PIECE) % count($xs);
-            $next = ($i + 1) % $n;
-            $straight = $points[$i]->outX === 0.0 && $points[$i]->outY === 0.0 && $points[$next]->inX === 0.0 && $points[$next]->inY === 0.0;
-            if ($straight) {
-                $out[$i] = $in[$next] = [0.0, 0.0];
-                continue;
-            }
-            $a = [[0.0, 0.0], [0.0, 0.0]];
-            $b = [[0.0, 0.0], [0.0, 0.0]];
-            for ($k = 1; $k < self::PER_PIECE; ++$k) {
-                $t = $k / self::PER_PIECE;
-                $s = 1 - $t;
-                $rows = [3 * $s * $s * $t, 3 * $s * $t * $t];
-                $ends = [$s * $s * $s + $rows[0], $t * $t * $t + $rows[1]];
-                $miss = [
-                    $xs[$first + $k] - $ends[0] * $xs[$first] - $ends[1] * $xs[$last],
-                    $ys[$first + $k] - $ends[0] * $ys[$first] - $ends[1] * $ys[$last],
-                ];
-                foreach ([0, 1] as $r) {
-                    foreach ([0, 1] as $c) {
-                        $a[$r][$c] += $rows[$r] * $rows[$c];
-                        $b[$c][$r] += $rows[$r] * $miss[$c];
-                    }
-                }
-            }
-            $x = Linear::solve($a, $b[0]) ?? [0.0, 0.0];
-            $y = Linear::solve($a, $b[1]) ?? [0.0, 0.0];
-            $out[$i] = [$x[0], $y[0]];
-            $in[$next] = [$x[1], $y[1]];
-        }
-        $moved = [];
-        for ($i = 0; $i < $n; ++$i) {
-            $moved[] = new PathPoint($xs[$i * self::PER_PIECE], $ys[$i * self::PER_PIECE], ...$in[$i], ...$out[$i]);
-        }
-
-        return $moved;
-    }
-
-    /**
-     * @param list<PathPoint> $points
-     *
-     * @return array{list<float>, list<float>}
-     */
-    private static function samples(array $points): array
-    {
-        $xs = $ys = [];
-        foreach ($points as $i => $p) {
-            for ($k = 0; $k < self::PER_PIECE; ++$k) {
-                [$xs[], $ys[]] = Contour::on($p, $points[($i + 1) % count($points)], $k / self::PER_PIECE);
-            }
-        }
-
-        return [$xs, $ys];
-    }
-
-    /**
-     * Outward normals of a closed run of samples.
-     *
-     * @param list<float> $xs
-     * @param list<float> $ys
-     *
-     * @return array{list<float>, list<float>}
-     */
-    private static function normals(array $xs, array $ys): array
-    {
-        $n = count($xs);
-        $area = 0.0;
-        $nx = $ny = [];
-        for ($k = 0; $k < $n; ++$k) {
-            $before = $k === 0 ? $n - 1 : $k - 1;
-            $after = $k + 1 === $n ? 0 : $k + 1;
-            $area += $xs[$k] * $ys[$after] - $xs[$after] * $ys[$k];
-            $tx = $xs[$after] - $xs[$before];
-            $ty = $ys[$after] - $ys[$before];
-            $length = max(1e-9, sqrt($tx * $tx + $ty * $ty));
-            $nx[] = $ty / $length;
-            $ny[] = -$tx / $length;
-        }
-        if ($area < 0) {
-            foreach ($nx as $k => $v) {
-                $nx[$k] = -$v;
-                $ny[$k] = -$ny[$k];
-            }
-        }
-
-        return [$nx, $ny];
     }
 
     /**
@@ -452,96 +307,6 @@ final class OutlineFollower implements Follower
         }
 
         return Discriminant::between($sides[0], $sides[1]);
-    }
-
-    /** @return list<float> values along a line across the edge, from inside to outside, one pixel apart */
-    private static function line(Grey $plane, float $x, float $y, float $nx, float $ny, int $reach): array
-    {
-        $w = $plane->rect->width;
-        $right = $w - 1.001;
-        $low = $plane->rect->height - 1.001;
-        $x -= $plane->rect->x + 0.5 + $reach * $nx;
-        $y -= $plane->rect->y + 0.5 + $reach * $ny;
-        $line = [];
-        for ($k = 2 * $reach; $k >= 0; --$k) {
-            $px = $x < 0.0 ? 0.0 : ($x > $right ? $right : $x);
-            $py = $y < 0.0 ? 0.0 : ($y > $low ? $low : $y);
-            $ix = (int) $px;
-            $iy = (int) $py;
-            $fx = $px - $ix;
-            $fy = $py - $iy;
-            $i = $iy * $w + $ix;
-            $top = $plane->v[$i] + ($plane->v[$i + 1] - $plane->v[$i]) * $fx;
-            $i += $w;
-            $line[] = $top + ($plane->v[$i] + ($plane->v[$i + 1] - $plane->v[$i]) * $fx - $top) * $fy;
-            $x += $nx;
-            $y += $ny;
-        }
-
-        return $line;
-    }
-
-    /** @return list<float> */
-    private static function profile(Grey $plane, float $x, float $y, float $nx, float $ny): array
-    {
-        return self::centred(self::line($plane, $x, $y, $nx, $ny, self::ACROSS), 0);
-    }
-
-    /**
-     * A plain step, higher inside, as high as the clearer ones of these profiles: where a path does not lie on its edge
-     * yet, its own profile tells little.
-     *
-     * @param non-empty-list<list<float>> $profiles
-     *
-     * @return list<float>
-     */
-    private static function stepped(array $profiles): array
-    {
-        $heights = array_map(static fn(array $p): float => (array_sum(array_slice($p, 0, self::ACROSS)) - array_sum(array_slice($p, -self::ACROSS))) / self::ACROSS, $profiles);
-        sort($heights);
-        $half = max(0.01, $heights[(int) (0.8 * count($heights))] / 2);
-
-        return [...array_fill(0, self::ACROSS, $half), 0.0, ...array_fill(0, self::ACROSS, -$half)];
-    }
-
-    /**
-     * A profile's length of a line, its mean taken off.
-     *
-     * @param list<float> $line
-     *
-     * @return list<float>
-     */
-    private static function centred(array $line, int $from): array
-    {
-        $n = 2 * self::ACROSS + 1;
-        $mean = 0.0;
-        for ($i = $from, $end = $from + $n; $i < $end; ++$i) {
-            $mean += $line[$i];
-        }
-        $mean /= $n;
-        $out = [];
-        for ($i = $from; $i < $end; ++$i) {
-            $out[] = $line[$i] - $mean;
-        }
-
-        return $out;
-    }
-
-    /**
-     * Mean squared difference; the middle counts more than the ends.
-     *
-     * @param list<float> $a
-     * @param list<float> $b
-     */
-    private static function miss(array $a, array $b): float
-    {
-        $sum = 0.0;
-        foreach ($a as $i => $v) {
-            $d = $v - $b[$i];
-            $sum += $d * $d;
-        }
-
-        return $sum / (2 * self::ACROSS + 1);
     }
 
     /**

@@ -21,24 +21,14 @@ use Cossel\Core\Recipe\Model;
  */
 final class RegionFollower implements Follower
 {
-    private const LEVELS = 3;
-    /** Half the patch size on each level, finest first. */
-    private const HALF = [6, 5, 4];
     private const MOST_POINTS = 80;
-    /** Likeness under which a point counts as not found, and under which its look is renewed. */
-    private const ALIKE = 0.62;
-    private const RENEW = 0.86;
-    /** Furthest a point may miss its old place when followed back, pixels. */
-    private const BACK = 1.0;
     /** Share of the points that must agree, or the region counts as lost. */
     private const LEAST_SHARE = 0.22;
     /** And of the share that agreed of late: something that comes in front takes points away at once, turning by and by. */
     private const USUAL_SHARE = 0.56;
     private const LATELY = 0.15;
-    /** Furthest a lost region is looked for, pixels, by at least this likeness, from samples on a grid of so many to a side. */
+    /** Furthest a lost region is looked for, pixels. */
     private const FURTHEST = 200;
-    private const SIGHTED = 0.45;
-    private const GRID = 22;
 
     private readonly Rect $region;
     private readonly float $size;
@@ -60,7 +50,7 @@ final class RegionFollower implements Follower
         $grey = $this->before->levels[0];
         $found = Features::find($grey, $mask->window($grey->rect), max(4.0, $this->size / 15), self::MOST_POINTS);
         foreach ($found as [$x, $y]) {
-            $look = $this->look($this->before, $x, $y);
+            $look = PointSearch::look($this->before, $x, $y);
             if ($look[0] !== null) {
                 $this->points[] = FollowedPoint::at($x, $y, $look);
             }
@@ -146,7 +136,7 @@ final class RegionFollower implements Follower
         $around = $around->union(Rect::of($around->x + (int) round($vx), $around->y + (int) round($vy), $around->width, $around->height));
         $reach = $gap === 1 ? 0 : min(self::FURTHEST, 30 + 12 * $gap);
         $pyramid = $this->pyramid($frame, $around, 26 + $reach);
-        $shift = $gap > 1 ? $this->sighted($pyramid, $now, $reach) : null;
+        $shift = $gap > 1 && $this->before !== null ? Sighting::shift($this->mask, $this->before, $now, $pyramid, $reach) : null;
         $result = ($shift === null ? null : $this->tried($pyramid, $now, $shift[0], $shift[1], $gap)) ?? $this->tried($pyramid, $now, $vx, $vy, $gap);
         if ($result !== null) {
             $this->settle($pyramid, $result[0]);
@@ -164,175 +154,14 @@ final class RegionFollower implements Follower
     private function tried(Pyramid $pyramid, Matrix $now, float $vx, float $vy, int $gap): ?array
     {
         $linear = $this->linear($now);
-        $this->findCoarse($pyramid, $now, $linear, $vx, $vy, $gap);
+        PointSearch::coarse($this->points, $pyramid, $now, $linear, $vx, $vy, $gap);
         foreach ($this->points as $point) {
             if ($point->found) {
-                $this->findFine($point, $pyramid, $linear, $gap === 1);
+                PointSearch::fine($point, $pyramid, $linear, $gap === 1 ? $this->before : null);
             }
         }
 
         return $this->fit();
-    }
-
-    /**
-     * Where a lost region is again, roughly: the shift from its last place at which the coarsest level is most like it
-     * (normalised cross-correlation).
-     *
-     * @return array{float, float}|null null where nothing is like it
-     */
-    private function sighted(Pyramid $pyramid, Matrix $now, int $reach): ?array
-    {
-        $level = self::LEVELS - 1;
-        $unit = 1 << $level;
-        $was = $this->before?->levels[$level];
-        if ($was === null) {
-            return null;
-        }
-        $xs = $ys = $values = [];
-        $step = sqrt($this->region->count()) / self::GRID;
-        for ($y = $this->region->y + $step / 2; $y < $this->region->bottom(); $y += $step) {
-            for ($x = $this->region->x + $step / 2; $x < $this->region->right(); $x += $step) {
-                [$u, $v] = $now->apply($x, $y);
-                $i = (int) floor($u / $unit) - $was->rect->x;
-                $j = (int) floor($v / $unit) - $was->rect->y;
-                if ($this->mask->at((int) $x, (int) $y) > 0.5 && $i >= 0 && $j >= 0 && $i < $was->rect->width && $j < $was->rect->height) {
-                    $xs[] = $i + $was->rect->x;
-                    $ys[] = $j + $was->rect->y;
-                    $values[] = $was->v[$j * $was->rect->width + $i];
-                }
-            }
-        }
-
-        return self::likest($values, $xs, $ys, $pyramid->levels[$level], intdiv($reach, $unit), $unit);
-    }
-
-    /**
-     * @param list<float> $values
-     * @param list<int>   $xs
-     * @param list<int>   $ys
-     *
-     * @return array{float, float}|null
-     */
-    private static function likest(array $values, array $xs, array $ys, Grey $grey, int $reach, int $unit): ?array
-    {
-        $n = count($values);
-        $mean = array_sum($values) / max(1, $n);
-        $norm = 0.0;
-        foreach ($values as $k => $v) {
-            $values[$k] = $v - $mean;
-            $norm += ($v - $mean) ** 2;
-        }
-        $best = null;
-        $most = self::SIGHTED;
-        $w = $grey->rect->width;
-        $h = $grey->rect->height;
-        $v = $grey->v;
-        for ($dy = -$reach; $dy <= $reach; ++$dy) {
-            for ($dx = -$reach; $dx <= $reach; ++$dx) {
-                $sum = $squares = $product = 0.0;
-                $seen = 0;
-                for ($k = 0; $k < $n; ++$k) {
-                    $i = $xs[$k] + $dx - $grey->rect->x;
-                    $j = $ys[$k] + $dy - $grey->rect->y;
-                    if ($i >= 0 && $j >= 0 && $i < $w && $j < $h) {
-                        $q = $v[$j * $w + $i];
-                        $sum += $q;
-                        $squares += $q * $q;
-                        $product += $q * $values[$k];
-                        ++$seen;
-                    }
-                }
-                $spread = $seen > 0.6 * $n ? $squares - $sum * $sum / $seen : 0.0;
-                if ($spread > 1e-6 && $product > $most * sqrt($spread * $norm)) {
-                    $most = $product / sqrt($spread * $norm);
-                    $best = [(float) ($dx * $unit), (float) ($dy * $unit)];
-                }
-            }
-        }
-
-        return $best;
-    }
-
-    /**
-     * Guesses each point's place and improves it on the coarse levels; where a point's own answer is doubtful, the
-     * median shift of all is taken.
-     *
-     * @param array{float, float, float, float} $linear
-     */
-    private function findCoarse(Pyramid $pyramid, Matrix $now, array $linear, float $vx, float $vy, int $gap): void
-    {
-        foreach ($this->points as $point) {
-            if (!$point->found || $gap > 1) {
-                [$point->x, $point->y] = $now->apply($point->fromX, $point->fromY);
-            }
-            $point->x += $vx;
-            $point->y += $vy;
-            $point->found = true;
-        }
-        for ($level = self::LEVELS - 1; $level >= 1; --$level) {
-            $scale = 1 << $level;
-            $grey = $pyramid->levels[$level];
-            $shiftX = $shiftY = $doubtful = [];
-            foreach ($this->points as $i => $point) {
-                $patch = $point->look[$level];
-                $hit = $patch === null ? null : LucasKanade::find($patch, self::HALF[$level], $grey, $point->x / $scale, $point->y / $scale, self::since($point->linear, $linear), 4);
-                if ($hit === null || $hit[2] < 0.5) {
-                    $doubtful[] = $i;
-                    continue;
-                }
-                $shiftX[] = $hit[0] * $scale - $point->x;
-                $shiftY[] = $hit[1] * $scale - $point->y;
-                $point->x = $hit[0] * $scale;
-                $point->y = $hit[1] * $scale;
-            }
-            if ($shiftX === []) {
-                continue;
-            }
-            $mx = self::median($shiftX);
-            $my = self::median($shiftY);
-            foreach ($doubtful as $i) {
-                $this->points[$i]->x += $mx;
-                $this->points[$i]->y += $my;
-            }
-        }
-    }
-
-    /** @param array{float, float, float, float} $linear */
-    private function findFine(FollowedPoint $point, Pyramid $pyramid, array $linear, bool $checkBack): void
-    {
-        $point->found = false;
-        $grey = $pyramid->levels[0];
-        $patch = $point->look[0];
-        $hit = $patch === null ? null : LucasKanade::find($patch, self::HALF[0], $grey, $point->x, $point->y, self::since($point->linear, $linear), 6);
-        if ($hit === null || $hit[2] < self::ALIKE) {
-            return;
-        }
-        if ($point->renewed && $point->first[0] !== null) {
-            $first = LucasKanade::find($point->first[0], self::HALF[0], $grey, $hit[0], $hit[1], self::since($point->firstLinear, $linear), 5);
-            if ($first !== null && $first[2] > self::RENEW && hypot($first[0] - $hit[0], $first[1] - $hit[1]) < 2.0) {
-                $hit = $first;
-                $point->look = $point->first;
-                $point->linear = $point->firstLinear;
-                $point->renewed = false;
-            }
-        }
-        if ($checkBack && !$this->goesBack($point, $grey, $hit[0], $hit[1])) {
-            return;
-        }
-        [$point->x, $point->y, $point->alike] = $hit;
-        $point->found = true;
-    }
-
-    /** Forward-backward check: from the new place, the frame before must lead back to where the look came from. */
-    private function goesBack(FollowedPoint $point, Grey $grey, float $x, float $y): bool
-    {
-        $patch = LucasKanade::patch($grey, $x, $y, self::HALF[0]);
-        if ($patch === null || $this->before === null || !isset($point->wasX)) {
-            return $patch !== null;
-        }
-        $back = LucasKanade::find($patch, self::HALF[0], $this->before->levels[0], $point->wasX, $point->wasY, [1.0, 0.0, 0.0, 1.0], 5);
-
-        return $back !== null && hypot($back[0] - $point->wasX, $back[1] - $point->wasY) < self::BACK;
     }
 
     /** @return array{Matrix, float}|null */
@@ -378,7 +207,7 @@ final class RegionFollower implements Follower
         $pyramid = $this->pyramid($frame, $this->where($motion), 20);
         foreach ($this->points as $point) {
             [$x, $y] = $motion->apply($point->fromX, $point->fromY);
-            $point->set($x, $y, $this->look($pyramid, $x, $y), $this->linear($motion));
+            $point->set($x, $y, PointSearch::look($pyramid, $x, $y), $this->linear($motion));
         }
         $this->before = $pyramid;
     }
@@ -397,8 +226,8 @@ final class RegionFollower implements Follower
             }
             $point->wasX = $point->x;
             $point->wasY = $point->y;
-            if ($point->alike < self::RENEW) {
-                $look = $this->look($pyramid, $point->x, $point->y);
+            if ($point->alike < PointSearch::RENEW) {
+                $look = PointSearch::look($pyramid, $point->x, $point->y);
                 if ($look[0] !== null) {
                     $point->look = $look;
                     $point->linear = $this->linear($motion);
@@ -436,40 +265,7 @@ final class RegionFollower implements Follower
             $rect = $this->region->grow(12)->intersect($whole);
         }
 
-        return Pyramid::of($this->source->luma($frame, Pyramid::aligned($rect, self::LEVELS)), self::LEVELS);
-    }
-
-    /** @return list<array{t: list<float>, gx: list<float>, gy: list<float>, xx: float, xy: float, yy: float, norm: float}|null> */
-    private function look(Pyramid $pyramid, float $x, float $y): array
-    {
-        $look = [];
-        foreach ($pyramid->levels as $level => $grey) {
-            $look[] = LucasKanade::patch($grey, $x / (1 << $level), $y / (1 << $level), self::HALF[$level]);
-        }
-
-        return $look;
-    }
-
-    /**
-     * The turn and scale from when a look was taken until now.
-     *
-     * @param array{float, float, float, float} $then
-     * @param array{float, float, float, float} $now
-     *
-     * @return array{float, float, float, float}
-     */
-    private static function since(array $then, array $now): array
-    {
-        if ($then === [1.0, 0.0, 0.0, 1.0]) {
-            return $now;
-        }
-        [$a, $b, $c, $d] = $then;
-        $det = $a * $d - $b * $c;
-
-        return [
-            ($now[0] * $d - $now[1] * $c) / $det, ($now[1] * $a - $now[0] * $b) / $det,
-            ($now[2] * $d - $now[3] * $c) / $det, ($now[3] * $a - $now[2] * $b) / $det,
-        ];
+        return Pyramid::of($this->source->luma($frame, Pyramid::aligned($rect, PointSearch::LEVELS)), PointSearch::LEVELS);
     }
 
     /** @return iterable<int, Step> the lost frames between two good ones, laid between their motions */
@@ -481,13 +277,5 @@ final class RegionFollower implements Follower
             $between = array_map(static fn(float $a, float $b): float => $a + ($b - $a) * $t, $from->m, $to->m);
             yield $frame => new Step(Matrix::of($between), State::Bridged, 0.0);
         }
-    }
-
-    /** @param non-empty-list<float> $values */
-    private static function median(array $values): float
-    {
-        sort($values);
-
-        return $values[intdiv(count($values), 2)];
     }
 }
