@@ -3,5 +3,6 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   plugins: [vue()],
+  cacheDir: 'node_modules/.vite',
   test: { dir: 'tests/front', environment: 'happy-dom', pool: 'threads' },
 });

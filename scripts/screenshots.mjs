@@ -3,6 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Cossel, root, until } from '../tests/browser/cossel.mjs';
+import { hands } from '../tests/browser/hands.mjs';
 
 const [width = '1280', height = '800', folder = join(root, 'docs/screenshots')] = process.argv.slice(2);
 mkdirSync(folder, { recursive: true });
@@ -28,10 +29,11 @@ try {
   await cossel.cli('load-demo');
   await frames();
   const page = await cossel.page(Number(width), Number(height));
+  const { onRuler } = hands(() => page);
   const shoot = (name) => page.screenshot({ path: join(folder, `${name}.png`) });
   const goTo = async (frame) => {
-    const ruler = page.locator('[data-ruler]');
-    await ruler.click({ position: { x: 76 + ((frame + 0.5) * ((await ruler.boundingBox()).width - 92)) / 84, y: 10 } });
+    const ruler = await page.locator('[data-ruler]').boundingBox();
+    await page.mouse.click(ruler.x + (await onRuler(frame)), ruler.y + 10);
   };
   const settled = async () => {
     await page.waitForTimeout(600);
@@ -64,6 +66,11 @@ try {
   await settled();
   await shoot('split');
   await page.keyboard.press('s');
+  await page.getByRole('button', { name: 'History', exact: true }).click();
+  await page.getByText('Brought in', { exact: true }).click();
+  await settled();
+  await shoot('history');
+  await page.keyboard.press('Escape');
   await page.getByRole('tab', { name: 'Base', exact: true }).click();
   await page.getByRole('button', { name: 'Start from…' }).click();
   await settled();
@@ -93,7 +100,7 @@ try {
   await page.getByText('gh050_leaf').waitFor();
   await page.waitForTimeout(2500);
   await shoot('job');
-  await cossel.api('POST', '/shots/2/undo');
+  await cossel.api('POST', '/shots/2/undo', { base: (await cossel.api('GET', '/shots/2/recipe')).body.revision });
   await open(3);
   await page.keyboard.press('Shift+E');
   await step('Treat');
@@ -103,7 +110,7 @@ try {
   await open(4);
   await page.keyboard.press('Shift+D');
   await page.getByRole('button', { name: 'Vectors' }).click();
-  await page.getByRole('button', { name: 'Of the area alone' }).click();
+  await page.getByRole('button', { name: 'Area alone' }).click();
   await page.mouse.move(400, 20);
   await settled();
   await shoot('skin');
@@ -113,9 +120,9 @@ try {
   await goTo(20);
   await settled();
   await page.getByRole('button', { name: 'Add an area' }).click();
-  await page.getByText('Or find the person on this frame').click();
+  await page.getByText('Find the person on this frame').click();
   await page.getByRole('button', { name: /^Take \d+ areas/ }).click({ timeout: 90000 });
-  await page.getByRole('dialog').waitFor({ state: 'hidden' });
+  await page.getByRole('region', { name: 'Find the person' }).waitFor({ state: 'hidden' });
   await settled();
   await shoot('person');
   await cossel.api('POST', '/shots/1/deliveries', { format: 'vp9', from: 0, to: 23 });

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console;
 
+use App\Judging\Ticks;
 use App\Models\Job;
 use App\Models\Shot;
 use App\Treatment\Recipes;
@@ -24,11 +25,14 @@ final class LoadDemo extends Command
         'gh050_leaf' => 'Dario. Hand-held; a leaf passes in front of the face.',
     ];
 
+    /** Shots whose every part somebody has judged. */
+    private const JUDGED = ['gh010_backlit', 'gh020_laugh'];
+
     protected $signature = 'cossel:load-demo {--untreated : without the finished treatments}';
 
     protected $description = 'Loads the demo job, if it is not there yet';
 
-    public function handle(Recipes $recipes, Tracks $tracks): int
+    public function handle(Recipes $recipes, Tracks $tracks, Ticks $ticks): int
     {
         if (Job::where('name', self::JOB)->exists()) {
             return 0;
@@ -44,7 +48,7 @@ final class LoadDemo extends Command
             $shot = Shot::where(['job_id' => $job->id, 'name' => $name])->firstOrFail();
             $shot->update(['notes' => $notes]);
             if (!$this->option('untreated')) {
-                $this->treat($shot, $recipes, $tracks);
+                $this->treat($shot, $recipes, $tracks, $ticks);
             }
         }
 
@@ -52,7 +56,7 @@ final class LoadDemo extends Command
     }
 
     /** Gives a shot its finished treatment, where demo/recipes has one. */
-    private function treat(Shot $shot, Recipes $recipes, Tracks $tracks): void
+    private function treat(Shot $shot, Recipes $recipes, Tracks $tracks, Ticks $ticks): void
     {
         $recipe = base_path("demo/recipes/{$shot->name}.recipe.json");
         if (!is_file($recipe)) {
@@ -62,5 +66,8 @@ final class LoadDemo extends Command
             $tracks->keep(Track::read(json_decode((string) file_get_contents($track), true, flags: JSON_THROW_ON_ERROR)));
         }
         $recipes->save($shot, $shot->revision, json_decode((string) file_get_contents($recipe), true, flags: JSON_THROW_ON_ERROR), 'Demo treatment');
+        foreach (in_array($shot->name, self::JUDGED, true) ? $recipes->recipe($shot)->areas : [] as $area) {
+            $ticks->set($shot, $recipes->recipe($shot), $area->id);
+        }
     }
 }

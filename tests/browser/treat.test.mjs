@@ -272,7 +272,7 @@ test('scopes show the frame or the area', async () => {
   }
   const read = () => page.locator('[data-scope="waveform"]').evaluate((c) => c.toDataURL());
   const frame = await read();
-  await page.getByRole('button', { name: 'Of the area alone' }).click();
+  await page.getByRole('button', { name: 'Area alone' }).click();
   await until(async () => (await read()) !== frame, 20);
   await page.getByRole('button', { name: 'Fold the scope away' }).click();
   await page.locator('[data-scope="waveform"]').waitFor({ state: 'hidden' });

@@ -75,7 +75,8 @@ fieldset {
 }
 
 legend {
-  margin-bottom: 8px;
+  margin: 0 0 8px -2px;
+  padding: 0 2px;
 }
 
 .format {

@@ -7,7 +7,7 @@ const emit = defineEmits<{ close: [] }>();
 <template>
   <section class="side" :aria-label="title" @keydown.escape.stop="emit('close')">
     <header><h2>{{ title }}</h2><span class="grow"></span><button type="button" class="plain icon" :aria-label="`Close: ${title}`" @click="emit('close')">×</button></header>
-    <div class="body"><slot></slot></div>
+    <div class="body" tabindex="0"><slot></slot></div>
     <footer v-if="$slots.acts"><slot name="acts"></slot></footer>
   </section>
 </template>

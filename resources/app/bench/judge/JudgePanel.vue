@@ -78,7 +78,7 @@ async function tick(on: boolean): Promise<void> {
       <PillChoice v-if="compare.neighbour.value" :options="CUTS" :value="moments.cut.value" label="Play across the cut" off @choose="moments.playCut($event)" />
     </div>
     <RulerSlider v-if="compare.neighbour.value" label="Its frame" :value="compare.neighbour.value.frame" :least="compare.neighbour.value.from" :most="compare.neighbour.value.to" :neutral="compare.neighbour.value.from" :digits="0" @change="compare.turn($event)" />
-    <label class="tick judged"><Checkbox :model-value="isJudged" binary :disabled="store.unsaved.value" @update:model-value="tick($event)" /> {{ area.name }} is judged<span class="dim">{{ isJudged ? 'until something is changed that is seen in it' : 'tick it once you have seen it in motion' }}</span></label>
+    <label class="tick judged"><Checkbox :model-value="isJudged" binary :disabled="store.unsaved.value" @update:model-value="tick($event)" /> <span>{{ area.name }} is judged</span><small class="dim">{{ isJudged ? 'until something is changed that is seen in it' : 'tick it once you have seen it in motion' }}</small></label>
     <TelltaleList :area="area" />
     <VersionList />
   </div>
@@ -134,12 +134,20 @@ async function tick(on: boolean): Promise<void> {
 }
 
 .judged {
-  min-height: 28px;
+  flex-wrap: wrap;
+  gap: 2px 8px;
+  padding: 6px 0;
   border-top: 1px solid var(--line);
   color: var(--t1);
 }
 
-.judged .dim {
+.judged span {
+  flex: 1;
+}
+
+.judged small {
+  flex: 1 0 100%;
+  padding-left: 24px;
   font-size: 12px;
 }
 </style>

@@ -73,8 +73,8 @@ watch([width, pixelRatio], draw);
     <header>
       <PillChoice :options="SCOPES" :value="open ? name : null" label="Which scope" @choose="choose" />
       <span class="grow"></span>
-      <button v-if="open && name === 'vectorscope'" v-tooltip.top="'Enlarge the middle, where skin lies'" type="button" class="btn small mono" :aria-label="`Enlarged ${zoom} times; change`" @click="zoom = ZOOMS[(ZOOMS.indexOf(zoom) + 1) % ZOOMS.length] ?? 1">×{{ zoom }}</button>
-      <button v-if="areas.chosen.value" v-tooltip.top="'Of the whole frame, or of the area alone'" type="button" class="btn small" aria-label="Of the area alone" :aria-pressed="limited" @click="limited = !limited">{{ limited ? 'Area' : 'Frame' }}</button>
+      <button v-if="open && name === 'vectorscope'" v-tooltip.top="'Enlarge the middle, where skin lies'" type="button" class="btn small mono" :aria-label="`×${zoom} enlarged; change`" @click="zoom = ZOOMS[(ZOOMS.indexOf(zoom) + 1) % ZOOMS.length] ?? 1">×{{ zoom }}</button>
+      <button v-if="areas.chosen.value" v-tooltip.top="'Of the area alone, not of the whole frame'" type="button" class="btn small" :aria-pressed="limited" @click="limited = !limited">Area<span class="unseen"> alone</span></button>
       <button type="button" class="plain icon" :aria-expanded="open" :aria-label="open ? 'Fold the scope away' : 'Show the scope'" @click="open = !open">{{ open ? '⌄' : '›' }}</button>
     </header>
     <canvas v-show="open" ref="canvas" role="img" :style="{ height: `${HEIGHTS[name]}px` }" :aria-label="`${SCOPES.find((s) => s.value === name)?.label} of the ${limited ? 'area' : 'shown frame'}`" :data-scope="name"></canvas>
