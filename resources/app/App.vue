@@ -1,19 +1,27 @@
 <script setup lang="ts">
 import ConfirmDialog from 'primevue/confirmdialog';
 import Toast from 'primevue/toast';
+import { useToast } from 'primevue/usetoast';
+import type { ToastMessageOptions } from 'primevue/toast';
 import type { NoticeAct } from './useNotices';
 
-interface Notice { summary: string; detail: string; act?: NoticeAct }
+interface Notice extends ToastMessageOptions { summary: string; detail: string; act?: NoticeAct }
+
+const toast = useToast();
+function act(notice: Notice): void {
+  notice.act?.act();
+  toast.remove(notice);
+}
 </script>
 
 <template>
   <RouterView />
-  <Toast position="bottom-left">
+  <Toast position="bottom-right">
     <template #message="{ message }">
       <div class="notice">
         <span class="p-toast-summary">{{ (message as Notice).summary }}</span>
         <span v-if="(message as Notice).detail" class="p-toast-detail">{{ (message as Notice).detail }}</span>
-        <button v-if="(message as Notice).act" type="button" class="btn small" @click="(message as Notice).act?.act()">{{ (message as Notice).act?.words }}</button>
+        <button v-if="(message as Notice).act" type="button" class="btn small" @click="act(message as Notice)">{{ (message as Notice).act?.words }}</button>
       </div>
     </template>
   </Toast>

@@ -64,7 +64,7 @@ test('frames are gone through on the ruler, the witnesses and the lanes', async 
   assert.equal((await focused()).value, 'frame 13 of 0 to 83');
   await moved('Frames to follow, first', 'ArrowRight', 5);
   await moved('Frames to follow, last', 'ArrowLeft', 5);
-  await page.getByText('5 to 78').or(page.getByText('5–78')).first().waitFor();
+  await page.locator('[data-lane="face"] rect.span').waitFor();
   await moved('First live frame', 'ArrowRight', 4);
   await moved('Frames it fades out', 'ArrowRight', 3);
   await until(async () => (await face()).live.from === 4 && (await face()).live.fadeOut === 3);
@@ -87,12 +87,13 @@ test('an outline is moved, sized, feathered and turned', async () => {
   await page.evaluate(() => document.activeElement.blur());
   await until(async () => {
     const is = (await face()).outline.shapes[0];
-    return ['centre', 'radii'].every((k) => is[k].join() !== was[k].join()) && ['featherIn', 'featherOut', 'rotation'].every((k) => is[k] !== was[k]);
+    return ['centre', 'radii'].every((k) => is[k].join() !== was[k].join()) && ['featherIn', 'featherOut', 'turn'].every((k) => is[k] !== was[k]);
   });
 });
 
 test('the split line is moved and turned', async () => {
   await press('s');
+  await page.locator('[data-handle="split"]').waitFor();
   await moved('Split line, place', 'ArrowRight', 3);
   await moved('Split line, angle', 'ArrowRight', 2);
   await press('Escape');
@@ -163,11 +164,12 @@ test('an area is added, named, drawn and made a path whose points are moved, add
   await page.keyboard.type('Hat');
   await press('Enter');
   await until(async () => (await areas(LEAF)).length === 1);
-  await reach('Ellipse');
-  await press('Enter');
-  await page.evaluate(() => document.activeElement.blur());
-  await press('Enter');
+  await reach(/^Drawing: .* draws an ellipse there/);
+  await press('Shift+ArrowUp', 3);
+  await press('Space');
   await until(async () => (await areas(LEAF))[0].outline.shapes.length === 1);
+  assert.ok((await areas(LEAF))[0].outline.shapes[0].centre[1] < 0.45);
+  assert.equal((await focused()).name, 'Move Hat, ellipse by the arrow keys');
   await reach('More');
   await press('Enter');
   await reach('To a path');
@@ -186,4 +188,27 @@ test('an area is added, named, drawn and made a path whose points are moved, add
   await reach('Point 2');
   await press('Enter');
   await until(async () => (await shape()).points[1].out.join() !== was.points[1].out.join());
+});
+
+test('a path is drawn and a colour sampled without a pointer', async () => {
+  await open(LEAF);
+  await press('1');
+  await reach('Path');
+  await press('Enter');
+  await reach(/^Drawing: .* puts a point there/);
+  await press('Space');
+  await press('Shift+ArrowRight', 4);
+  await press('Space');
+  await press('Shift+ArrowDown', 4);
+  await press('Space');
+  await press('Enter');
+  await until(async () => (await areas(LEAF))[0].outline.shapes.length === 2);
+  assert.equal((await areas(LEAF))[0].outline.shapes[1].points.length, 3);
+  await page.evaluate(() => document.activeElement.blur());
+  await press('3');
+  await reach('Sample +');
+  await press('Enter');
+  await reach(/^Drawing: .* takes a sample there/);
+  await press('Space');
+  await until(async () => (await areas(LEAF))[0].pick?.samples.length === 1);
 });

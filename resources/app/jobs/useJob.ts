@@ -32,6 +32,11 @@ export function useJob(jobId: number, people: People) {
     }
   }
 
+  async function change(shot: Shot, values: { name: string } | { notes: string }): Promise<void> {
+    await api.changeShot(shot.id, values);
+    if (job.value) job.value.shots = job.value.shots.map((s) => (s.id === shot.id ? { ...s, ...values } : s));
+  }
+
   const take = (shot: Shot): Promise<void> => act('The shot was not removed', async () => {
     await api.removeShot(shot.id);
     await load();
@@ -41,9 +46,9 @@ export function useJob(jobId: number, people: People) {
     job,
     missing,
     load,
-    rename: (shot: Shot, name: string) => act('The name was not taken', async () => Object.assign(shot, { name: (await api.changeShot(shot.id, { name })).name })),
+    rename: (shot: Shot, name: string) => act('The name was not taken', () => change(shot, { name })),
     note: (shot: Shot, notes: string) => act('The note was not saved', async () => {
-      if (notes !== shot.notes) Object.assign(shot, { notes: (await api.changeShot(shot.id, { notes })).notes });
+      if (notes !== shot.notes) await change(shot, { notes });
     }),
     arrange: (from: number, to: number) => act('The order was not taken', async () => {
       if (!job.value) return;

@@ -9,7 +9,7 @@ import { PARTS } from './useAreas';
 const { areas, outlines, panel } = useBench();
 const name = ref(areas.all.value.length ? '' : 'Face');
 const field = ref<{ $el: HTMLInputElement }>();
-onMounted(() => field.value?.$el.focus());
+onMounted(() => field.value?.$el.select());
 
 async function add(): Promise<void> {
   if (!name.value.trim()) return;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The areas as index tabs, in the order they act in: dragged, or moved with Alt and the arrow keys. Base and finish below. */
 import { ref } from 'vue';
+import { keepFocus } from '../../widgets/keepFocus';
 import { useBench } from '../bench';
 import { hold } from '../picture/drag';
 
@@ -32,8 +33,10 @@ function key(e: KeyboardEvent): void {
   const by = { ArrowUp: -1, ArrowDown: 1 }[e.key];
   const ids = [...areas.all.value.map((a) => a.id), 'base', 'finish'];
   const here = ids.indexOf(areas.tab.value);
-  if (by !== undefined && e.altKey) areas.arrange(areas.tab.value, here + by);
-  else if (by !== undefined) {
+  if (by !== undefined && e.altKey) {
+    areas.arrange(areas.tab.value, here + by);
+    keepFocus();
+  } else if (by !== undefined) {
     const next = (here + by + ids.length) % ids.length;
     areas.choose(ids[next] ?? 'base');
     tabs()[next]?.focus();

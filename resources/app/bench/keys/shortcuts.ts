@@ -25,7 +25,7 @@ export const SHORTCUTS: [string, string][] = [
   ['arrow keys', 'with points selected: nudge them by a pixel; with Shift, ten'],
   ['Delete', 'removes the selected points'],
   ['Ctrl A', 'selects all points of the path'],
-  ['Enter', 'while drawing an ellipse or a box: one in the middle of what is seen'],
+  ['Space', 'while drawing or sampling, with the cross moved by arrow keys: what a click there would do; Enter closes a path'],
   ['Ctrl Z', 'undo; with Shift, redo'],
   ['Esc', 'leaves what is open over the right column, what is being drawn, what is looked at'],
   ['?', 'this list'],

@@ -2,6 +2,7 @@ import { useEventListener } from '@vueuse/core';
 import type { View } from '../../api/types';
 import type { Bench } from '../bench';
 import { keyframesOf } from '../time/lanes';
+import { useByKeys } from './useByKeys';
 
 const VIEW_KEYS: Record<string, View> = { o: 'original', b: 'base', m: 'matte', t: 'tint', p: 'picked', d: 'difference', x: 'without' };
 const ARROWS: Record<string, [number, number]> = { arrowleft: [-1, 0], arrowright: [1, 0], arrowup: [0, -1], arrowdown: [0, 1] };
@@ -13,6 +14,8 @@ const PRESSED = 'button, a[href], summary, input, [role=button], [role=switch], 
 /** The keys of the bench, wherever the focus is but in what takes keys itself. */
 export function useKeys(bench: Bench): void {
   const { playhead, playback, areas, views, compare, stage, store, telltales, following, witnesses, outlines, selection, asked, answerPlace, panel, history, goTo, shot } = bench;
+
+  useByKeys();
 
   /** The next frame before or after this one among some. */
   function jumpAmong(frames: number[], by: number): void {

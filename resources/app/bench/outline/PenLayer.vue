@@ -8,15 +8,18 @@ import { computed, onScopeDispose, ref, watch } from 'vue';
 import { api } from '../../api/client';
 import type { Pair, PathPoint } from '../../api/types';
 import { useBench } from '../bench';
+import { useByKeys } from '../keys/useByKeys';
 import { drag, onStage } from '../picture/drag';
 import type { Drawing, Tool } from './drawing';
 import { roundedPoint } from './edits';
 import { minus, plus } from './geometry';
 import { along } from './shapes';
+import { penWords, usePenKeys } from './usePenKeys';
 
 const props = defineProps<{ tool: Tool }>();
 const { stage, shot, playhead, aspect } = useBench();
 const { onScreen, inPicture } = stage;
+const byKeys = useByKeys();
 const emit = defineEmits<{ drawn: [drawing: Drawing]; said: [words: string] }>();
 
 const NEAR = 9;
@@ -110,44 +113,51 @@ async function goOn(at: Pair, close: boolean): Promise<void> {
   }
 }
 
+const round = (kind: 'ellipse' | 'box', centre: Pair, radii: Pair): void => emit('drawn', { kind, centre, radii });
+/** A point of a path; told whether it closes it. */
+function point(at: Pair): { close: boolean; index: number } {
+  const close = points.value.length > 1 && isNear(at, (points.value[0] as PathPoint).at);
+  const index = close ? 0 : points.value.length;
+  if (!close) points.value = [...points.value, { at, in: [0, 0], out: [0, 0] }];
+  return { close, index };
+}
+function wayTo(at: Pair): void {
+  const close = isNear(at, (points.value[0] as PathPoint).at) && points.value.length > 1;
+  queue = queue.then(() => goOn(at, close));
+}
+/** What a press does that is not dragged on. */
+function click(at: Pair): void {
+  const [, t, , b] = stage.seen.value ?? [0, 0, aspect, 1];
+  if (props.tool === 'spot' || props.tool === 'place') emit('drawn', { kind: props.tool, at });
+  else if (props.tool === 'take' || props.tool === 'leave') emit('drawn', { kind: 'sample', taken: props.tool === 'take', from: at, to: at });
+  else if (props.tool === 'ellipse' || props.tool === 'box') round(props.tool, at, [(b - t) * 0.14, (b - t) * 0.18]);
+  else if (props.tool === 'edges' && last.value) wayTo(at);
+  else if (point(at).close) finish();
+}
+const keys = usePenKeys(stage, aspect, hover, click);
+
 function down(e: PointerEvent): void {
   if (e.button !== 0 || e.altKey) return;
   const at = held(inPicture(onStage(e)), e.shiftKey && isPen.value);
-  if (props.tool === 'spot' || props.tool === 'place') {
+  const { tool } = props;
+  if (tool === 'spot' || tool === 'place' || (tool === 'edges' && last.value)) {
     e.stopPropagation();
-    emit('drawn', props.tool === 'spot' ? { kind: 'spot', at } : { kind: 'place', at });
+    click(at);
     return;
   }
-  if (props.tool === 'take' || props.tool === 'leave') {
-    const taken = props.tool === 'take';
-    box.value = { from: at, to: at };
-    drag(e, (p) => (box.value = { from: at, to: inPicture(p) }), () => {
-      const to = box.value?.to ?? at;
-      box.value = null;
-      emit('drawn', { kind: 'sample', taken, from: at, to });
-    });
-    return;
-  }
-  if (!isPen.value) {
-    const kind = props.tool as 'ellipse' | 'box';
+  if (tool !== 'path' && tool !== 'edges') {
     box.value = { from: at, to: at };
     drag(e, (p) => (box.value = { from: at, to: inPicture(p) }), () => {
       const b = box.value;
       box.value = null;
       if (!b) return;
+      if (tool === 'take' || tool === 'leave') emit('drawn', { kind: 'sample', taken: tool === 'take', ...b });
       const radii: Pair = [Math.abs(b.to[0] - b.from[0]) / 2, Math.abs(b.to[1] - b.from[1]) / 2];
-      if (Math.min(...radii) > 0.004) emit('drawn', { kind, centre: [(b.from[0] + b.to[0]) / 2, (b.from[1] + b.to[1]) / 2], radii });
+      if ((tool === 'ellipse' || tool === 'box') && Math.min(...radii) > 0.004) round(tool, [(b.from[0] + b.to[0]) / 2, (b.from[1] + b.to[1]) / 2], radii);
     });
     return;
   }
-  const close = points.value.length > 1 && isNear(at, (points.value[0] as PathPoint).at);
-  if (props.tool === 'edges' && last.value) {
-    e.stopPropagation();
-    queue = queue.then(() => goOn(at, close));
-    return;
-  }
-  const index = close ? 0 : points.value.length;
-  if (!close) points.value = [...points.value, { at, in: [0, 0], out: [0, 0] }];
+  const { close, index } = point(at);
   drag(e, (p) => {
     // Dragging pulls out handles: a curve through the point, even on both sides.
     const own = points.value[index] as PathPoint;
@@ -162,12 +172,11 @@ function move(e: PointerEvent): void {
   void look();
 }
 
-/** Before anything else hears of them: while something is drawn they belong to it. Enter alone draws in the middle of what is seen. */
+/** Before anything else hears of them: while something is drawn they belong to it. */
 useEventListener(window, 'keydown', (e) => {
-  const [l, t, r, b] = stage.seen.value ?? [0, 0, aspect, 1];
-  if (e.key === 'Enter' && (props.tool === 'ellipse' || props.tool === 'box') && !(e.target instanceof HTMLInputElement || e.target instanceof HTMLButtonElement)) {
-    emit('drawn', { kind: props.tool, centre: [(l + r) / 2, (t + b) / 2], radii: [(b - t) * 0.14, (b - t) * 0.18] });
-  } else if (!isPen.value || points.value.length === 0) return;
+  const pressed = e.target instanceof HTMLInputElement || e.target instanceof HTMLButtonElement;
+  if (e.key === 'Enter' && (props.tool === 'ellipse' || props.tool === 'box') && !pressed) click(hover.value ?? keys.middle());
+  else if (!isPen.value || points.value.length === 0) return;
   else if (e.key === 'Enter') queue = queue.then(finish);
   else if (e.key === 'Backspace' || e.key === 'Delete') points.value = points.value.slice(0, -1);
   else return;
@@ -179,7 +188,8 @@ onScopeDispose(() => stop.abort());
 
 <template>
   <g class="pen">
-    <rect class="all" data-pen :width="stage.width.value" :height="stage.height.value" @pointerdown="down" @pointermove="move" @pointerleave="hover = null" />
+    <rect ref="pen" class="all" data-pen tabindex="0" role="group" :aria-label="penWords(tool)" :width="stage.width.value" :height="stage.height.value" @pointerdown="down" @pointermove="move" @pointerleave="hover = null" @keydown="keys.key" />
+    <template v-if="hover && byKeys"><path v-for="pass in ['dark', 'line']" :key="pass" :class="pass" :transform="`translate(${onScreen(hover)[0]} ${onScreen(hover)[1]})`" d="M-12 0h8M4 0h8M0 -12v8M0 4v8" /></template>
     <template v-if="box">
       <ellipse v-if="tool === 'ellipse'" class="under" :cx="onScreen([(box.from[0] + box.to[0]) / 2, 0])[0]" :cy="onScreen([0, (box.from[1] + box.to[1]) / 2])[1]" :rx="(Math.abs(box.to[0] - box.from[0]) / 2) * stage.unit.value" :ry="(Math.abs(box.to[1] - box.from[1]) / 2) * stage.unit.value" />
       <rect v-else class="under" :x="onScreen([Math.min(box.from[0], box.to[0]), 0])[0]" :y="onScreen([0, Math.min(box.from[1], box.to[1])])[1]" :width="Math.abs(box.to[0] - box.from[0]) * stage.unit.value" :height="Math.abs(box.to[1] - box.from[1]) * stage.unit.value" />

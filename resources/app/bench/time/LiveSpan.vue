@@ -10,7 +10,7 @@ import { useLanes } from './useLanes';
 
 const props = defineProps<{ area: Area; height: number; chosen: boolean }>();
 const { areas } = useBench();
-const { start, borderAt, from, to } = useLanes();
+const { start, step, from, to } = useLanes();
 
 const base = computed(() => props.height - 2);
 const top = computed(() => props.height - 6);
@@ -27,22 +27,19 @@ const grips = computed<{ end: LiveEnd; x: number; words: string; value: number; 
     { end: 'fadeOut', x: start(b + 1 - fadeOut), words: 'Frames it fades out', value: fadeOut, most: b - a },
   ];
 });
-/** Fades stand inside their ends: the ends reach below the line, the fades above it. */
+/** Ends are taken hold of from outside, fades from inside, so that both can be where they meet. */
+const reach = (end: LiveEnd): number => ({ from: -12, fadeIn: 1, fadeOut: -14, to: -1 })[end];
 const isFade = (end: LiveEnd): boolean => end === 'fadeIn' || end === 'fadeOut';
 
-function put(end: LiveEnd, frame: number): void {
-  const { from: a, to: b } = props.area.live;
-  areas.live(end, end === 'fadeIn' ? frame - a : end === 'fadeOut' ? b + 1 - frame : end === 'to' ? frame - 1 : frame);
-}
-/** Borders between frames are what is dragged. */
 function drag(e: PointerEvent, end: LiveEnd): void {
   if (e.button !== 0) return;
   e.stopPropagation();
+  const was = props.area.live[end];
   let moved = false;
   hold(e, (m) => {
     if (!moved && Math.abs(m.clientX - e.clientX) < 2) return;
     moved = true;
-    put(end, borderAt(m));
+    areas.live(end, was + (end === 'fadeOut' ? -1 : 1) * Math.round((m.clientX - e.clientX) / step.value));
   }, () => moved && void areas.liveDone(end));
 }
 let pressed: LiveEnd = 'from';
@@ -60,7 +57,7 @@ function key(e: KeyboardEvent, end: LiveEnd): void {
       v-for="g in grips" :key="g.end" class="grip" :data-live="g.end" :transform="`translate(${g.x} ${top})`" tabindex="0" role="slider" :aria-label="g.words" :aria-valuenow="g.value" :aria-valuemin="isFade(g.end) ? 0 : from" :aria-valuemax="g.most"
       @pointerdown="drag($event, g.end)" @keydown="key($event, g.end)" @blur="arrows.settle()"
     >
-      <rect class="target" x="-6" :y="isFade(g.end) ? -height + 10 : -4" width="12" :height="isFade(g.end) ? height - 14 : 12" />
+      <rect class="target" :x="reach(g.end)" :y="8 - height" width="13" :height="height - 3" />
       <path v-if="isFade(g.end)" d="M0 -4l4 4l-4 4l-4 -4z" /><path v-else :d="g.end === 'from' ? 'M4 -3h-4v9h4' : 'M-4 -3h4v9h-4'" class="bracket" />
     </g>
   </template>

@@ -31,8 +31,6 @@ function create() {
     start: (frame: number): number => LEFT + (frame - from) * step.value,
     /** The frame under a pointer, within the span. */
     frameAt: (e: MouseEvent): number => Math.min(to, Math.max(from, from + Math.floor((e.clientX - (box.value as HTMLElement).getBoundingClientRect().left - LEFT) / step.value))),
-    /** The border between frames nearest to a pointer, by the frame after it. */
-    borderAt: (e: MouseEvent): number => Math.min(to + 1, Math.max(from, from + Math.round((e.clientX - (box.value as HTMLElement).getBoundingClientRect().left - LEFT) / step.value))),
     marks: computed(() => {
       const every = EVERY.find((n) => n * step.value >= APART) ?? 12000;
       const minor = Math.max(1, every / (every % 12 === 0 ? 12 : every % 5 === 0 ? 5 : every));

@@ -5,6 +5,7 @@ import type { Kind, Recipe, Touch } from '../../api/types';
 import { useNotices } from '../../useNotices';
 import { useBench } from '../bench';
 import { hold } from '../picture/drag';
+import { keepFocus } from '../../widgets/keepFocus';
 import { copied, freshId } from '../recipe/ids';
 import TouchCard from './TouchCard.vue';
 import { labelOf, neutral, useCopiedTouches } from './touches';
@@ -68,6 +69,7 @@ function rearrange(label: string, how: (touches: Touch[]) => void): void {
   void store.commit(`${props.where}, ${label}`);
 }
 function move(index: number, by: number): void {
+  keepFocus();
   rearrange('order', (touches) => touches.splice(index + by, 0, ...touches.splice(index, 1)));
 }
 function toggle(what: 'kinds' | 'starts'): void {
