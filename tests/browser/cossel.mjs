@@ -84,7 +84,7 @@ export class Cossel {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
     });
-    const page = await this.browser.newPage({ viewport: { width, height }, acceptDownloads: true });
+    const page = await (await this.browser.newContext({ viewport: { width, height }, acceptDownloads: true })).newPage();
     page.problems = [];
     page.on('pageerror', (error) => page.problems.push(error.message));
     return page;

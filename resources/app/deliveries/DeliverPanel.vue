@@ -49,9 +49,9 @@ async function order(): Promise<void> {
     </fieldset>
     <div class="span">
       <span class="dim">Frames</span>
-      <InputNumber v-model="from" :min="shot.from" :max="to" :use-grouping="false" :input-props="{ 'aria-label': 'First frame' }" />
+      <InputNumber v-model="from" :min="shot.from" :max="to" :use-grouping="false" aria-label="First frame" />
       <span class="dim">to</span>
-      <InputNumber v-model="to" :min="from" :max="shot.to" :use-grouping="false" :input-props="{ 'aria-label': 'Last frame' }" />
+      <InputNumber v-model="to" :min="from" :max="shot.to" :use-grouping="false" aria-label="Last frame" />
       <span class="dim">{{ to - from + 1 }} frames</span>
     </div>
     <div class="row">

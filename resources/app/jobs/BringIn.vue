@@ -24,9 +24,9 @@ onChange((files) => {
       <p>WebM, Matroska, Ogg, MP4 or MOV, 8 to 12 bit, or a zipped PNG or TIFF sequence.</p>
       <div class="span">
         <span class="dim">Frames</span>
-        <InputNumber v-model="from" :min="0" :use-grouping="false" placeholder="first" :input-props="{ 'aria-label': 'First frame' }" />
+        <InputNumber v-model="from" :min="0" :use-grouping="false" placeholder="first" aria-label="First frame" />
         <span class="dim">to</span>
-        <InputNumber v-model="to" :min="from ?? 0" :use-grouping="false" placeholder="last" :input-props="{ 'aria-label': 'Last frame' }" />
+        <InputNumber v-model="to" :min="from ?? 0" :use-grouping="false" placeholder="last" aria-label="Last frame" />
         <span class="dim">leave empty for all</span>
       </div>
       <button type="button" class="btn main pick" @click="choose()">Choose files</button>

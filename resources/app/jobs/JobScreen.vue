@@ -128,7 +128,7 @@ function length(shot: Shot): string {
         <p>No footage in this job yet.</p>
         <p class="dim">Drop files here, or bring them in with the button above.</p>
       </div>
-      <Menu ref="menu" :model="acts" popup />
+      <Menu ref="menu" :model="acts" popup append-to="main" />
     </main>
     <BringIn v-model:open="bringing" @take="take" />
     <Dialog :visible="delivering !== null" modal :header="`Deliver ${delivering?.name}`" :style="{ width: '480px' }" @update:visible="delivering = null"><DeliverPanel v-if="delivering" :shot="delivering" @close="delivering = null" @ordered="say('Rendering', 'Its progress is under Deliveries.')" /></Dialog>

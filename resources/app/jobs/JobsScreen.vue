@@ -103,7 +103,7 @@ function left(job: Job): string {
         <button type="button" class="plain icon" :aria-label="`More for ${job.name}`" aria-haspopup="menu" @click="show($event, job)">⋯</button>
       </li>
     </ul>
-    <Menu ref="menu" :model="acts" popup />
+    <Menu ref="menu" :model="acts" popup append-to="main" />
   </main>
   <Dialog :visible="naming !== null" modal :header="naming?.job ? 'Rename the job' : 'New job'" :style="{ width: '380px' }" @update:visible="naming = null">
     <form class="ask" @submit.prevent="take">

@@ -39,12 +39,12 @@ function live(end: LiveEnd, value: number | null): void {
     />
     <div class="line" role="group" aria-label="Live span">
       <span class="label">Live</span>
-      <InputNumber v-for="e in ENDS.slice(0, 2)" :key="e.end" :model-value="area.live[e.end]" :min="shot.from" :max="shot.to" :use-grouping="false" :input-props="{ 'aria-label': e.words }" @update:model-value="live(e.end, $event)" />
+      <InputNumber v-for="e in ENDS.slice(0, 2)" :key="e.end" :model-value="area.live[e.end]" :min="shot.from" :max="shot.to" :use-grouping="false" :aria-label="e.words" @update:model-value="live(e.end, $event)" />
       <span class="dim">or on the lane</span>
     </div>
     <div class="line" role="group" aria-label="Fades">
       <span class="label">Fades</span>
-      <InputNumber v-for="e in ENDS.slice(2)" :key="e.end" :model-value="area.live[e.end]" :min="0" :max="area.live.to - area.live.from" :use-grouping="false" suffix=" f" :input-props="{ 'aria-label': e.words }" @update:model-value="live(e.end, $event)" />
+      <InputNumber v-for="e in ENDS.slice(2)" :key="e.end" :model-value="area.live[e.end]" :min="0" :max="area.live.to - area.live.from" :use-grouping="false" suffix=" f" :aria-label="e.words" @update:model-value="live(e.end, $event)" />
       <span class="dim">in and out</span>
     </div>
   </div>

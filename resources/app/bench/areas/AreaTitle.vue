@@ -48,7 +48,7 @@ function take(): void {
     <span class="grow"></span>
     <button type="button" class="plain live" :aria-expanded="more" @click="more = !more"><span class="mono">live {{ area.live.from }}–{{ area.live.to }}</span><span class="unseen">; person, part, strength and live span</span> <span aria-hidden="true">{{ more ? '⌄' : '›' }}</span></button>
     <button type="button" class="plain icon" aria-label="More for this area" aria-haspopup="menu" @click="menu?.toggle($event)">⋯</button>
-    <Menu ref="menu" :model="acts" popup />
+    <Menu ref="menu" :model="acts" popup append-to="main" />
   </header>
 </template>
 

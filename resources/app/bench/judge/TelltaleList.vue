@@ -51,8 +51,8 @@ function graph(f: Finding): { line: string; limit: number } {
     <p v-else-if="own.every((f) => !f.rings)" class="line">Nothing gives {{ area.name }} away at these limits.</p>
     <ul>
       <li v-for="f in own" :key="keyOf(f)" :class="{ rings: f.rings }">
-        <button type="button" class="plain row" :aria-expanded="open === f" :aria-label="`${f.telltale}${f.rings ? ', over its limit' : ''}`" @click="choose(f)">
-          <span class="glyph">{{ f.rings ? '▲' : '·' }}</span><b>{{ f.telltale }}</b>
+        <button type="button" class="plain row" :aria-expanded="open === f" @click="choose(f)">
+          <span class="glyph" aria-hidden="true">{{ f.rings ? '▲' : '·' }}</span><b>{{ f.telltale }}<span v-if="f.rings" class="unseen">, over its limit</span></b>
           <svg viewBox="0 0 100 20" preserveAspectRatio="none" aria-hidden="true"><line class="limit" x1="0" x2="100" :y1="graph(f).limit" :y2="graph(f).limit" /><path :d="graph(f).line" /></svg>
           <span class="mono">{{ figure(f.measure) }}<span class="dim"> / {{ figure(f.limit) }}</span></span>
         </button>
