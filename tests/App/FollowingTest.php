@@ -16,6 +16,7 @@ use Cossel\Measuring\IrisAccuracy;
 use Cossel\Measuring\LipAccuracy;
 use Cossel\Measuring\Ranks;
 use Cossel\Measuring\Samples;
+use PHPUnit\Framework\Attributes\Group;
 
 /** Following on the demo shots against their ground truth. */
 final class FollowingTest extends AppTestCase
@@ -35,6 +36,7 @@ final class FollowingTest extends AppTestCase
         return base_path("demo/truth/{$shot}.truth.json");
     }
 
+    #[Group('slow')]
     public function test_a_turning_face_is_followed_nearly_as_well_as_the_model_can(): void
     {
         $accuracy = FollowAccuracy::of(self::truth('gh010_backlit'), 40, Model::Similarity);
@@ -42,6 +44,7 @@ final class FollowingTest extends AppTestCase
         self::assertLessThan(FollowAccuracy::rms($accuracy->floors()) + 0.3, FollowAccuracy::rms($accuracy->errors($track)));
     }
 
+    #[Group('slow')]
     public function test_a_cover_is_declared_with_its_ends_and_the_face_found_again(): void
     {
         $accuracy = FollowAccuracy::of(self::truth('gh050_leaf'), 20, Model::Similarity);
@@ -52,6 +55,7 @@ final class FollowingTest extends AppTestCase
         self::assertLessThan(1.0, $accuracy->errors($track)[54]);
     }
 
+    #[Group('slow')]
     public function test_irises_and_closed_lids_are_found(): void
     {
         $accuracy = IrisAccuracy::of(self::truth('gh030_gaze'), 'eye_r', 0);
@@ -64,6 +68,7 @@ final class FollowingTest extends AppTestCase
         self::assertEqualsWithDelta(array_map(intval(...), array_slice($ends[0], 4)), array_map(intval(...), array_slice($ends[0], 0, 4)), 1);
     }
 
+    #[Group('slow')]
     public function test_speaking_lips_keep_their_outline(): void
     {
         $accuracy = LipAccuracy::of(base_path('demo/truth/labels/gh020_laugh.zip'), 40);

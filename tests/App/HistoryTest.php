@@ -101,10 +101,10 @@ final class HistoryTest extends AppTestCase
         self::assertSame(['left'], $judged());
         // Its own touch, an area that comes to lie over it, surroundings of another, the base: all are seen in it.
         $seen = [
-            fn(array $r): array => [...$r, 'areas' => [self::area('left', 0.3), [...self::area('right', 1.4)]], 'base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => 0.1]]],
-            fn(array $r): array => [...$r, 'areas' => [$areas[0], self::area('right', 0.5)]],
-            fn(array $r): array => [...$r, 'areas' => [$areas[0], self::area('right', 1.4, 'outside')]],
-            fn(array $r): array => [...$r, 'areas' => [[...$areas[0], 'touches' => [['id' => 'tleft', 'kind' => 'exposure', 'stops' => 0.6]]], $areas[1]]],
+            static fn(array $r): array => [...$r, 'areas' => [self::area('left', 0.3), [...self::area('right', 1.4)]], 'base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => 0.1]]],
+            static fn(array $r): array => [...$r, 'areas' => [$areas[0], self::area('right', 0.5)]],
+            static fn(array $r): array => [...$r, 'areas' => [$areas[0], self::area('right', 1.4, 'outside')]],
+            static fn(array $r): array => [...$r, 'areas' => [[...$areas[0], 'touches' => [['id' => 'tleft', 'kind' => 'exposure', 'stops' => 0.6]]], $areas[1]]],
         ];
         foreach ($seen as $i => $change) {
             $base = $this->save("Seen {$i}", $change)->json('revision');

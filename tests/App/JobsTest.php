@@ -123,7 +123,7 @@ final class JobsTest extends AppTestCase
         [$one, $two] = [$this->shot($film), $this->shot($film)];
         $other = $this->clip('other', 90);
         $disk = Storage::disk('data');
-        $footage = fn(): int => count($disk->files('footage'));
+        $footage = static fn(): int => count($disk->files('footage'));
         self::assertSame(2, $footage());
         $recipe = [...$this->recipe($one), 'assets' => new \stdClass(), 'areas' => [['id' => 'f', 'name' => 'Face', 'outline' => ['at' => 5, 'shapes' => [['id' => 's', 'kind' => 'ellipse', 'centre' => [0.9, 0.5], 'radii' => [0.3, 0.3]]]], 'live' => ['from' => 0, 'to' => 11]]]];
         $this->putJson("/api/shots/{$one->id}/recipe", ['base' => 1, 'label' => 'Face', 'recipe' => $recipe])->assertOk();
