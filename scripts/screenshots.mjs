@@ -92,7 +92,7 @@ try {
   await open(2);
   await page.keyboard.press('Shift+B');
   await step('Judge');
-  await page.getByRole('button', { name: 'over-white, over its limit' }).click({ timeout: 90000 });
+  await page.getByRole('button', { name: /over-white over its limit/ }).click({ timeout: 90000 });
   await page.getByText('under a ceiling of').waitFor();
   await settled();
   await shoot('telltales');

@@ -53,7 +53,7 @@ function key(e: KeyboardEvent): void {
         v-for="(a, i) in areas.all.value" :id="`tab-${a.id}`" :key="a.id" v-tooltip.left="a.name" type="button" role="tab" class="plain tab" :class="{ on: areas.tab.value === a.id, off: !a.on, over: over === i }"
         :aria-selected="areas.tab.value === a.id" aria-controls="doing" :tabindex="areas.tab.value === a.id ? 0 : -1" @click="areas.choose(a.id)" @pointerdown="grab($event, i)"
       >
-        <b>{{ areas.letters.value[a.id] }}</b> <small>{{ a.name }}</small><span v-if="!a.on" class="unseen">, off</span>
+        <b>{{ areas.letters.value[a.id] }}</b> <small>{{ a.name }}</small><span v-if="!a.on" class="unseen"> off</span>
       </button>
       <span class="grow"></span>
       <button v-for="whole in ['base', 'finish']" :key="whole" type="button" role="tab" class="plain tab slim" :class="{ on: areas.tab.value === whole }" :aria-selected="areas.tab.value === whole" aria-controls="doing" :tabindex="areas.tab.value === whole ? 0 : -1" @click="areas.choose(whole)">{{ whole === 'base' ? 'Base' : 'Finish' }}</button>

@@ -46,7 +46,7 @@ function take(): void {
     <h2 v-else v-tooltip.bottom="'Double-click to rename'" @dblclick="rename">{{ area.name }}</h2>
     <span v-if="person && !naming" class="dim who">{{ person }}</span>
     <span class="grow"></span>
-    <button type="button" class="plain live" :aria-expanded="more" @click="more = !more"><span class="mono">live {{ area.live.from }}–{{ area.live.to }}</span><span class="unseen">; person, part, strength and live span</span> <span aria-hidden="true">{{ more ? '⌄' : '›' }}</span></button>
+    <button type="button" class="plain live" :aria-expanded="more" @click="more = !more"><span class="mono">live {{ area.live.from }}–{{ area.live.to }}</span><span class="unseen"> person, part, strength and live span</span> <span aria-hidden="true">{{ more ? '⌄' : '›' }}</span></button>
     <button type="button" class="plain icon" aria-label="More for this area" aria-haspopup="menu" @click="menu?.toggle($event)">⋯</button>
     <Menu ref="menu" :model="acts" popup append-to="main" />
   </header>

@@ -65,7 +65,7 @@ h3 {
   flex: 1;
   grid-template-columns: 34px minmax(0, 1fr) auto;
   gap: 8px;
-  align-items: baseline;
+  align-items: center;
   min-width: 0;
   min-height: 26px;
 }

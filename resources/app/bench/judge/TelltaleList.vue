@@ -52,7 +52,7 @@ function graph(f: Finding): { line: string; limit: number } {
     <ul>
       <li v-for="f in own" :key="keyOf(f)" :class="{ rings: f.rings }">
         <button type="button" class="plain row" :aria-expanded="open === f" @click="choose(f)">
-          <span class="glyph" aria-hidden="true">{{ f.rings ? '▲' : '·' }}</span><b>{{ f.telltale }}<span v-if="f.rings" class="unseen">, over its limit</span></b>
+          <span class="glyph" aria-hidden="true">{{ f.rings ? '▲' : '·' }}</span><b>{{ f.telltale }}<span v-if="f.rings" class="unseen"> over its limit</span></b>
           <svg viewBox="0 0 100 20" preserveAspectRatio="none" aria-hidden="true"><line class="limit" x1="0" x2="100" :y1="graph(f).limit" :y2="graph(f).limit" /><path :d="graph(f).line" /></svg>
           <span class="mono">{{ figure(f.measure) }}<span class="dim"> / {{ figure(f.limit) }}</span></span>
         </button>

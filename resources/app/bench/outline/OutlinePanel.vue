@@ -192,4 +192,9 @@ p {
 .said {
   color: var(--t1);
 }
+
+.shapes em {
+  margin-right: 6px;
+  font-style: normal;
+}
 </style>
