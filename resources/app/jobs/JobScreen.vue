@@ -116,7 +116,7 @@ function length(shot: Shot): string {
             <ShotParts v-else :shot="shot" :people="job.people" />
           </template>
         </Column>
-        <Column header="Notes" style="width: 220px"><template #body="{ data: shot }"><Textarea v-if="shot.state === 'ready'" class="notes" rows="3" maxlength="4000" :model-value="shot.notes" :aria-label="`Notes on ${shot.name}`" placeholder="Notes" @change="note(shot, ($event.target as HTMLTextAreaElement).value)" /></template></Column>
+        <Column header="Notes" style="width: var(--notes)"><template #body="{ data: shot }"><Textarea v-if="shot.state === 'ready'" class="notes" rows="3" maxlength="4000" :model-value="shot.notes" :aria-label="`Notes on ${shot.name}`" placeholder="Notes" @change="note(shot, ($event.target as HTMLTextAreaElement).value)" /></template></Column>
         <Column header="Left to do" style="width: 150px">
           <template #body="{ data: shot }">
             <span class="todo">{{ shot.following ? 'following…' : shot.progress?.left }}<button v-if="shot.state === 'ready'" type="button" class="btn small" @click="delivering = shot">Deliver</button><button v-else-if="shot.state === 'failed'" type="button" class="btn small" @click="remove(shot)">Remove</button></span>

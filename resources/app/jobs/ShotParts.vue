@@ -104,7 +104,20 @@ function tells(area: string | null): { telltale: string; frame: number }[] {
 
 @media (width < 1200px) {
   .part {
+    grid-template-columns: minmax(0, 1fr) auto;
     gap: 2px 8px;
+  }
+
+  .part b {
+    grid-column: 1 / -1;
+  }
+
+  .part b:empty {
+    display: none;
+  }
+
+  .tells {
+    grid-column: 1 / -1;
   }
 }
 </style>

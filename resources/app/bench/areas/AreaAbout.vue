@@ -80,4 +80,10 @@ function live(end: LiveEnd, value: number | null): void {
 .line :deep(.p-select) {
   min-width: 130px;
 }
+
+@media (width < 1150px) {
+  .line .dim {
+    display: none;
+  }
+}
 </style>

@@ -105,4 +105,21 @@ canvas {
   display: block;
   width: 100%;
 }
+
+@media (width < 1150px) {
+  header,
+  .scope {
+    gap: 2px;
+    padding-right: 8px;
+  }
+
+  header {
+    padding: 0;
+  }
+
+  header :deep(.pills button),
+  header .btn {
+    padding: 0 4px;
+  }
+}
 </style>

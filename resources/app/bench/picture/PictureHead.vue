@@ -113,4 +113,15 @@ h1 {
     display: none;
   }
 }
+
+@media (width < 1150px) {
+  h1 {
+    flex: 0 1 auto;
+    max-width: none;
+  }
+
+  .pills button {
+    padding: 0 5px;
+  }
+}
 </style>
