@@ -36,3 +36,17 @@ function act(notice: Notice): void {
   justify-items: start;
 }
 </style>
+
+<style>
+/* Over the scope, which nobody presses; what is under it takes the pointer all the same. */
+.p-toast.p-toast-bottom-right {
+  right: 12px;
+  bottom: 56px;
+  width: 320px;
+  pointer-events: none;
+}
+
+.p-toast-message button {
+  pointer-events: auto;
+}
+</style>
