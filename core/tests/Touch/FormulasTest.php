@@ -178,6 +178,20 @@ final class FormulasTest extends TestCase
         self::assertGreaterThan(2000, $kept);
     }
 
+    public function test_the_knee_of_legal_levels_joins_smoothly_and_comes_ever_closer_to_the_limit(): void
+    {
+        $scene = Scene::painted(static fn(int $x, int $y): array => array_fill(0, 3, -0.07 + 1.16 * $x / 95));
+        $soft = static fn(float $v, float $limit, float $knee): float => $limit - $knee * $knee / ($v - $limit + 2 * $knee);
+        foreach ([0.02, 0.06] as $knee) {
+            self::assertFormula($scene->everywhere(new Legal(), ['knee' => $knee]), $scene, static function (array $c) use ($soft, $knee): array {
+                $held = static fn(float $v, float $least, float $most): float => $v > $most - $knee ? $soft($v, $most, $knee) : ($v < $least + $knee ? -$soft(-$v, -$least, $knee) : $v);
+                $channel = $held($c[0], -0.05, 1.05);
+
+                return array_fill(0, 3, $channel + $held($channel, -0.01, 1.03) - $channel);
+            }, 1e-9);
+        }
+    }
+
     public function test_blur_is_a_gaussian_of_linear_light(): void
     {
         $scene = Scene::noise();

@@ -80,6 +80,34 @@ final class RetouchTest extends TestCase
         self::assertLessThan(0.7 * $still, self::spread($scene->touched(new Even(), ['pores' => 0.8, 'width' => 4.0]), 30, 66, 20, 44));
     }
 
+    public function test_pores_go_and_the_edge_between_two_lights_stays(): void
+    {
+        $light = static fn(int $x, int $y): float => 0.68 + ($x < 48 ? 0.0 : 0.06) + 0.004 * sin(2.1 * $x) * sin(1.7 * $y);
+        $scene = Scene::painted(static fn(int $x, int $y): array => self::rgb($light($x, $y), 0.04, 0.05), [0.55, 0.4]);
+        $after = self::lab($scene->touched(new Even(), ['pores' => 1.0, 'width' => 4.0]));
+        $column = static fn(int $x): float => array_sum(array_map(static fn(int $y): float => $after->l[$y * Scene::WIDTH + $x], range(22, 41))) / 20;
+        self::assertGreaterThan(0.052, $column(48) - $column(47));
+        self::assertEqualsWithDelta(0.68, $column(46), 0.004);
+        self::assertEqualsWithDelta(0.74, $column(49), 0.004);
+    }
+
+    public function test_shine_is_what_stands_out_of_the_skin_nothing_else(): void
+    {
+        $skin = static fn(float $spot): Scene => Scene::painted(static fn(int $x, int $y): array => self::rgb(0.68 + 0.02 * sin($x / 4) + $spot * exp(-(($x - 48) ** 2 + ($y - 30) ** 2) / 18), 0.04, 0.05), [0.55, 0.4]);
+        $changed = static function (Scene $scene): array {
+            $before = self::lab($scene->frame->window($scene->frame->format->rect()));
+            $after = self::lab($scene->touched(new Even(), ['shine' => 1.0, 'width' => 4.0]));
+
+            return array_filter(array_map(static fn(float $a, float $b): float => $a - $b, $before->l, $after->l), static fn(float $d): bool => abs($d) > 2e-3);
+        };
+        self::assertSame([], $changed($skin(0.0)));
+        $spot = $changed($skin(0.12));
+        self::assertGreaterThan(0.04, $spot[30 * Scene::WIDTH + 48]);
+        foreach (array_keys($spot) as $i) {
+            self::assertLessThan(14, hypot($i % Scene::WIDTH - 48, intdiv($i, Scene::WIDTH) - 30));
+        }
+    }
+
     public function test_what_is_no_skin_is_left_alone(): void
     {
         // A dark brow and red lips in the middle of skin.
