@@ -9,8 +9,10 @@ use App\Models\Shot;
 use Illuminate\Filesystem\Filesystem;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
+use PHPUnit\Framework\Attributes\Group;
 
 /** Data of every earlier release opens: migrated, read, rendered, edited. Each release adds its own folder beside the first. */
+#[Group('slow')]
 final class ArchiveTest extends AppTestCase
 {
     /** Its own database, as it was left. */

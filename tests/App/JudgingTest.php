@@ -13,8 +13,10 @@ use App\Pictures\PictureCache;
 use App\Work\LookOver;
 use Illuminate\Filesystem\Filesystem;
 use Illuminate\Support\Facades\Queue;
+use PHPUnit\Framework\Attributes\Group;
 
 /** Looking a shot over, its limits and cures, over HTTP. */
+#[Group('slow')]
 final class JudgingTest extends AppTestCase
 {
     private Shot $shot;

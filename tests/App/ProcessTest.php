@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use Illuminate\Support\Facades\Artisan;
+use PHPUnit\Framework\Attributes\Group;
 
 /** The command line: what it writes, and what its exit codes mean. */
+#[Group('slow')]
 final class ProcessTest extends AppTestCase
 {
     private string $clip;

@@ -10,8 +10,10 @@ use App\Pictures\BenchPictures;
 use App\Pictures\View;
 use App\Treatment\Recipes;
 use Illuminate\Testing\TestResponse;
+use PHPUnit\Framework\Attributes\Group;
 
 /** Picks, scopes, files and proposals over HTTP. */
+#[Group('slow')]
 final class TreatTest extends AppTestCase
 {
     private Shot $shot;
