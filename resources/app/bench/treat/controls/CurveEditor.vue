@@ -130,43 +130,11 @@ function key(e: KeyboardEvent, index: number): void {
   </div>
 </template>
 
+<style scoped src="./graph.css"></style>
 <style scoped>
-.row {
-  display: flex;
-  align-items: center;
-  padding: 2px 0 6px;
-}
-
-sup {
-  line-height: 0;
-}
-
-.pills button {
-  padding: 1px 8px;
-  font-size: 12px;
-}
-
 svg {
-  display: block;
   overflow: visible;
-  width: 100%;
   height: 168px;
-  background: #191919;
-  cursor: crosshair;
-  touch-action: none;
-}
-
-.target {
-  fill: transparent;
-}
-
-g:focus-visible {
-  outline: none;
-}
-
-g:focus-visible .target {
-  stroke: #fff;
-  stroke-width: 1.5;
 }
 
 .levels {
@@ -182,22 +150,5 @@ g:focus-visible .target {
 
 .straight {
   stroke-dasharray: 2 4;
-}
-
-.line {
-  fill: none;
-  stroke: var(--t1);
-  stroke-width: 1.4;
-  vector-effect: non-scaling-stroke;
-}
-
-.mark {
-  stroke: #fff;
-  stroke-width: 1.6;
-  vector-effect: non-scaling-stroke;
-}
-
-.plain:disabled {
-  visibility: hidden;
 }
 </style>

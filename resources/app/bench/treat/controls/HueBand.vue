@@ -140,43 +140,10 @@ function key(e: KeyboardEvent, index: number): void {
   </div>
 </template>
 
+<style scoped src="./graph.css"></style>
 <style scoped>
-.row {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  padding: 2px 0 6px;
-}
-
-sup {
-  line-height: 0;
-}
-
-.pills button {
-  padding: 1px 8px;
-  font-size: 12px;
-}
-
 svg {
-  display: block;
-  width: 100%;
   height: 108px;
-  background: #191919;
-  cursor: crosshair;
-  touch-action: none;
-}
-
-.target {
-  fill: transparent;
-}
-
-g:focus-visible {
-  outline: none;
-}
-
-g:focus-visible .target {
-  stroke: #fff;
-  stroke-width: 1.5;
 }
 
 .own {
@@ -189,25 +156,8 @@ g:focus-visible .target {
   vector-effect: non-scaling-stroke;
 }
 
-.line {
-  fill: none;
-  stroke: var(--t1);
-  stroke-width: 1.4;
-  vector-effect: non-scaling-stroke;
-}
-
-.mark {
-  stroke: #fff;
-  stroke-width: 1.6;
-  vector-effect: non-scaling-stroke;
-}
-
 .colours {
   display: block;
   height: 10px;
-}
-
-.plain:disabled {
-  visibility: hidden;
 }
 </style>
