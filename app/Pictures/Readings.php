@@ -14,6 +14,7 @@ use Cossel\Core\Judge\Waveform;
 use Cossel\Core\Outline\AreaMatte;
 use Cossel\Core\Outline\Extents;
 use Cossel\Core\Pick\PickMatte;
+use Cossel\Core\Picture\AreaPicture;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Rect;
@@ -22,7 +23,6 @@ use Cossel\Core\Propose\OtherEye;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\Sample;
-use Cossel\Core\Touch\Site;
 
 /** What is read from pictures rather than shown: scopes, an area's colours, samples, and places found by likeness. */
 final class Readings
@@ -49,7 +49,7 @@ final class Readings
         $rect = $frame->format->rect();
         $matte = null;
         if ($limited && $area !== null) {
-            $rect = AreaMatte::on($area->outlined(), $number, $this->renderers->motions($recipe), $rect)->bounds();
+            $rect = AreaMatte::on($area, $number, $this->renderers->motions($recipe), $rect)->bounds();
             $matte = $rect->isEmpty() ? null : $this->renderers->of($recipe)->matte($frame, $area, $number, $rect);
         }
         $columns = min($scope === Scope::Parade ? self::PARADE_COLUMNS : self::COLUMNS, max(1, $rect->width));
@@ -123,7 +123,7 @@ final class Readings
         $frame = $this->frame($footage, $number, self::HEIGHT);
         $outline = $this->outline($recipe, $area, $number, $frame);
 
-        return PickMatte::meanLight($this->renderers->of($recipe)->before($frame, $area, $number, $outline->rect), new Site($number, $frame), $outline);
+        return PickMatte::light(AreaPicture::of($outline->rect, 1, $this->renderers->of($recipe)->before($frame, $area, $number, $outline->rect), $outline), $frame->format->transfer);
     }
 
     /** @return array{float, float} the offset a spot is best covered from */
@@ -157,7 +157,7 @@ final class Readings
 
     private function outline(Recipe $recipe, Area $area, int $number, Frame $frame): Grey
     {
-        $matte = AreaMatte::on($area->outlined(), $number, $this->renderers->motions($recipe), $frame->format->rect());
+        $matte = AreaMatte::on($area, $number, $this->renderers->motions($recipe), $frame->format->rect());
 
         return $matte->matte($matte->bounds());
     }

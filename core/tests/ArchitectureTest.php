@@ -37,10 +37,18 @@ final class ArchitectureTest extends TestCase
     public function test_folders_use_only_what_lies_below_them(): void
     {
         foreach (self::sources() as $path => $source) {
-            $folder = basename(dirname($path));
+            $folder = explode('/', substr($path, strlen(dirname(__DIR__) . '/src/')))[0];
             self::assertArrayHasKey($folder, self::MAY_USE, $path);
             preg_match_all('/Cossel\\\\Core\\\\(\w+)\\\\/', $source, $used);
             self::assertSame([], array_values(array_diff(array_unique($used[1]), [$folder, ...self::MAY_USE[$folder]])), $path);
+        }
+    }
+
+    public function test_what_is_internal_to_a_folder_is_used_from_there_alone(): void
+    {
+        foreach (self::sources() as $path => $source) {
+            preg_match_all('/Cossel\\\\Core\\\\(\w+)\\\\Internal\\\\/', $source, $used);
+            self::assertSame([], array_diff($used[1], [explode('/', substr($path, strlen(dirname(__DIR__) . '/src/')))[0]]), $path);
         }
     }
 

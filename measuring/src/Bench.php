@@ -12,15 +12,17 @@ use App\Pictures\View;
 use Cossel\Core\Geometry\Extent;
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Motion\Motions;
+use Cossel\Core\Picture\AreaPicture;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Rect;
+use Cossel\Core\Picture\Weight;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\RecipeReader;
 use Cossel\Core\Render\FrameRenderer;
 use Cossel\Core\Touch\Kinds;
 use Cossel\Core\Touch\Site;
-use Cossel\Core\Touch\Weight;
+use Cossel\Core\Touch\Survey;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\File;
 use Symfony\Component\Process\Process;
@@ -147,9 +149,15 @@ final class Bench extends Command
                 $rect = Rect::of(560, 200, 240, 260);
                 $planes = $frame->window($frame->format->rect());
                 $matte = Grey::filled($rect, 1.0);
-                $site = new Site(40, $frame, new BenchAssets($frame), new Extent(Matrix::identity(), 0.94, 0.46, 0.167, 0.18), $matte);
+                $site = new Site(40, $frame, new BenchAssets($frame), new Extent(Matrix::identity(), 0.94, 0.46, 0.167, 0.18), $rect);
                 $weight = Weight::inside($matte, 0.5);
-                $ms = self::milliseconds(static fn() => $kind->apply($planes, $weight, $values, $site), 7);
+                $ms = self::milliseconds(static function () use ($kind, $values, $site, $planes, $matte, $weight): void {
+                    $does = $kind->prepare($values, $site);
+                    if ($does instanceof Survey) {
+                        $does = $does->effect(AreaPicture::of($does->sees(), $does->block(), $planes, $matte));
+                    }
+                    $does->apply($planes, $weight);
+                }, 7);
                 $this->row($label, sprintf('%.0f ns', $ms * 1e6 / $rect->count()), '');
             }
         }

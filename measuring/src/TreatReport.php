@@ -10,14 +10,14 @@ use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Gaussian;
 use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\LabPlanes;
+use Cossel\Core\Picture\Luma;
 use Cossel\Core\Picture\Normalised;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Picture\Robust;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Render\FrameRenderer;
-use Cossel\Core\Touch\LabPlanes;
-use Cossel\Core\Touch\Luma;
 
 /** How well the finished demo shots are treated, against the label pictures and the ground truth they were drawn with. */
 final class TreatReport

@@ -6,7 +6,8 @@ namespace Cossel\Core\Colour;
 
 /**
  * Oklab, a perceptual space: L 0..1, a and b about -0.4..0.4.
- * Source: B. Ottosson, "A perceptual color space for image processing", 2020 (matrices for linear BT.709 primaries).
+ * Source: B. Ottosson, "A perceptual color space for image processing", 2020 (matrices for linear BT.709 primaries). The way
+ * back is the inverse of these matrices to the last digit, so that dark colours come back as they were.
  */
 final class Oklab
 {
@@ -27,14 +28,14 @@ final class Oklab
     /** @return array{float, float, float} linear BT.709 light of L, a, b */
     public static function toLinear(float $lightness, float $a, float $b): array
     {
-        $l = ($lightness + 0.3963377774 * $a + 0.2158037573 * $b) ** 3;
-        $m = ($lightness - 0.1055613458 * $a - 0.0638541728 * $b) ** 3;
-        $s = ($lightness - 0.0894841775 * $a - 1.2914855480 * $b) ** 3;
+        $l = (0.9999999984505198 * $lightness + 0.39633779217376786 * $a + 0.2158037580607588 * $b) ** 3;
+        $m = (1.0000000088817609 * $lightness - 0.10556134232365635 * $a - 0.06385417477170591 * $b) ** 3;
+        $s = (1.0000000546724108 * $lightness - 0.08948418209496575 * $a - 1.2914855378640917 * $b) ** 3;
 
         return [
-            4.0767416621 * $l - 3.3077115913 * $m + 0.2309699292 * $s,
-            -1.2684380046 * $l + 2.6097574011 * $m - 0.3413193965 * $s,
-            -0.0041960863 * $l - 0.7034186147 * $m + 1.7076147010 * $s,
+            4.076741661347994 * $l - 3.3077115904081933 * $m + 0.2309699287294279 * $s,
+            -1.268438004092176 * $l + 2.6097574006633715 * $m - 0.3413193963102196 * $s,
+            -0.004196086541837109 * $l - 0.7034186144594496 * $m + 1.7076147009309448 * $s,
         ];
     }
 

@@ -32,7 +32,7 @@ final class WhitePoint
      * The 3x3 matrix (row-major, acting on linear R, G, B) that turns a picture lit by D65 into one lit by another white.
      *
      * @param float $mired shift along the daylight locus in reciprocal megakelvin, + is warmer; -95..95
-     * @param float $tint  distance from the locus in thousandths of CIE 1960 uv, + is towards magenta; -50..50
+     * @param float $tint  distance from the locus in thousandths of CIE 1960 uv, + is towards magenta; -30..30
      *
      * @return array{float, float, float, float, float, float, float, float, float}
      */

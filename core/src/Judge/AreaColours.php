@@ -6,9 +6,9 @@ namespace Cossel\Core\Judge;
 
 use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\LabPlanes;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Robust;
-use Cossel\Core\Touch\LabPlanes;
 
 /** Where an area's own pixels lie in Oklab: what ranges and bands are set by. */
 final readonly class AreaColours

@@ -71,7 +71,7 @@ final class Influence
         $whole = Rect::of(0, 0, max(1, (int) round(self::ROWS * $recipe->source->size[0] / $recipe->source->size[1])), self::ROWS);
         $step = max(1, intdiv($to - $from, self::FRAMES - 1));
         for ($frame = $from; $frame <= $to; $frame += $step) {
-            $bounds = static fn(Area $of): Rect => AreaMatte::on($of->outlined(), $frame, $places, $whole)->bounds();
+            $bounds = static fn(Area $of): Rect => AreaMatte::on($of, $frame, $places, $whole)->bounds();
             if ($area->live->weight($frame) > 0.0 && !$bounds($area)->grow(self::CARRY)->intersect($bounds($own))->isEmpty()) {
                 return true;
             }

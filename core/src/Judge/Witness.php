@@ -65,17 +65,20 @@ final readonly class Witness
         $out = Planes::filled(Rect::of(0, 0, $this->width, $this->height), 0.0, 0.0, 0.0);
         $w = $planes->rect->width;
         $h = $planes->rect->height;
+        $next = $w > 1 ? 1 : 0;
+        $below = $h > 1 ? $w : 0;
         $i = 0;
         for ($y = 0; $y < $this->height; ++$y) {
             for ($x = 0; $x < $this->width; ++$x, ++$i) {
                 [$px, $py] = $this->toFrame->apply($x + 0.5, $y + 0.5);
-                $px -= $planes->rect->x + 0.5;
-                $py -= $planes->rect->y + 0.5;
-                $ix = (int) floor($px);
-                $iy = (int) floor($py);
-                if ($ix < 0 || $iy < 0 || $ix >= $w - 1 || $iy >= $h - 1) {
+                if ($px < $planes->rect->x || $py < $planes->rect->y || $px > $planes->rect->right() || $py > $planes->rect->bottom()) {
                     continue;
                 }
+                // Between the last middle of a pixel and the edge, the pixel goes on.
+                $px = max(0.0, min($w - 1.0, $px - $planes->rect->x - 0.5));
+                $py = max(0.0, min($h - 1.0, $py - $planes->rect->y - 0.5));
+                $ix = min((int) $px, max(0, $w - 2));
+                $iy = min((int) $py, max(0, $h - 2));
                 $fx = $px - $ix;
                 $fy = $py - $iy;
                 $k = $iy * $w + $ix;
@@ -83,9 +86,9 @@ final readonly class Witness
                 $b = $fx * (1 - $fy);
                 $c = (1 - $fx) * $fy;
                 $d = $fx * $fy;
-                $out->r[$i] = $a * $planes->r[$k] + $b * $planes->r[$k + 1] + $c * $planes->r[$k + $w] + $d * $planes->r[$k + $w + 1];
-                $out->g[$i] = $a * $planes->g[$k] + $b * $planes->g[$k + 1] + $c * $planes->g[$k + $w] + $d * $planes->g[$k + $w + 1];
-                $out->b[$i] = $a * $planes->b[$k] + $b * $planes->b[$k + 1] + $c * $planes->b[$k + $w] + $d * $planes->b[$k + $w + 1];
+                $out->r[$i] = $a * $planes->r[$k] + $b * $planes->r[$k + $next] + $c * $planes->r[$k + $below] + $d * $planes->r[$k + $below + $next];
+                $out->g[$i] = $a * $planes->g[$k] + $b * $planes->g[$k + $next] + $c * $planes->g[$k + $below] + $d * $planes->g[$k + $below + $next];
+                $out->b[$i] = $a * $planes->b[$k] + $b * $planes->b[$k + $next] + $c * $planes->b[$k + $below] + $d * $planes->b[$k + $below + $next];
             }
         }
 

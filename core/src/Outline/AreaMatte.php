@@ -28,6 +28,7 @@ final readonly class AreaMatte
     /** @param Rect $frame the whole picture in pixels */
     public static function on(Area $area, int $number, Places $places, Rect $frame): self
     {
+        $area = $area->outlined();
         $shapes = [];
         foreach ($area->outline->shapes as $shape) {
             $shapes[] = [$shape->join, self::placed($area, $shape->at($number), $number, $places, $frame)];

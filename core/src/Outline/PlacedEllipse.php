@@ -60,6 +60,7 @@ final readonly class PlacedEllipse implements Placed
             $out += $more;
         }
 
+        // The sum comes first, so the first axis is the long one.
         return new self(
             $x * $height,
             $y * $height,
@@ -112,93 +113,76 @@ final readonly class PlacedEllipse implements Placed
     }
 
     /**
-     * One row of the matte. The distance of a point to the ellipse is found by standing the osculating circle (its
-     * centre lies on the evolute) in for the ellipse again and again; the neighbouring pixel's answer is the first
-     * guess, so two rounds are enough nearly everywhere.
+     * One row of the matte. The point of the ellipse nearest to (x, y), both made positive and a the long half axis, is
+     * (r x / (w + r - 1), y / w) with r = (a / b)² and w the one root of (r x/a / (w + r - 1))² + (y/b / w)² = 1 above y/b
+     * (D. Eberly, "Distance from a Point to an Ellipse", 2013). That falls and is convex in w, so Newton's method climbs to
+     * the root from any place under it, and from one above it falls under it once. The neighbouring pixel's root is where it begins;
+     * after pixels that were skipped it begins afresh.
      *
      * @param list<float> $out
-     * @param float       $u   first pixel along the long axis
-     * @param float       $v   and along the short one
+     * @param float       $u   first pixel along the first axis
+     * @param float       $v   and along the second
      * @param float       $du  change of u from pixel to pixel
      * @param float       $dv  and of v
-     * @param float       $a   half axes
+     * @param float       $a   half axes, the first at least as long
      */
     private static function row(array &$out, int $i, int $n, float $u, float $v, float $du, float $dv, float $a, float $b, float $grow, float $in, float $outer, float $opacity): void
     {
-        $smaller = $a < $b ? $a : $b;
-        $a2 = 1.0 / ($a * $a);
-        $b2 = 1.0 / ($b * $b);
-        $evoluteX = ($a * $a - $b * $b) / $a;
-        $evoluteY = ($b * $b - $a * $a) / $b;
+        $r = ($a / $b) ** 2;
+        $more = $r - 1.0;
         // Points whose like ellipse is smaller than the one or larger than the other are surely all inside or outside.
         $solid = $in - $grow;
-        $solid = $solid >= $smaller ? -1.0 : ($solid < 0.0 ? 1.0 : (1.0 - $solid / $smaller) ** 2);
+        $solid = $solid >= $b ? -1.0 : ($solid < 0.0 ? 1.0 : (1.0 - $solid / $b) ** 2);
         $empty = $outer + $grow;
-        $empty = $empty < 0.0 ? INF : (1.0 + $empty / $smaller) ** 2;
+        $empty = $empty < 0.0 ? INF : (1.0 + $empty / $b) ** 2;
         $width = 1.0 / ($in + $outer);
-        $close = 1e-3 * ($in + $outer) / ($a > $b ? $a : $b);
+        $close = 0.0004 * ($in + $outer);
         $start = $in - $grow;
-        $tx = $ty = M_SQRT1_2;
+        $w = 0.0;
         for ($end = $i + $n; $i < $end; ++$i, $u += $du, $v += $dv) {
-            $size = $u * $u * $a2 + $v * $v * $b2;
+            $x = ($u < 0.0 ? -$u : $u) / $a;
+            $y = ($v < 0.0 ? -$v : $v) / $b;
+            $size = $x * $x + $y * $y;
             if ($size >= $empty) {
+                $w = 0.0;
                 continue;
             }
             if ($size <= $solid) {
                 $out[$i] = $opacity;
+                $w = 0.0;
                 continue;
             }
-            $x = $u < 0.0 ? -$u : $u;
-            $y = $v < 0.0 ? -$v : $v;
-            for ($round = 0; $round < 40; ++$round) {
-                $ex = $evoluteX * $tx * $tx * $tx;
-                $ey = $evoluteY * $ty * $ty * $ty;
-                $rx = $a * $tx - $ex;
-                $ry = $b * $ty - $ey;
-                $qx = $x - $ex;
-                $qy = $y - $ey;
-                $q = $qx * $qx + $qy * $qy;
-                if ($q <= 0.0) {
-                    break;
+            // On the long axis itself the equation would say nothing of the side.
+            if ($y < 1e-9) {
+                $y = 1e-9;
+            }
+            $p = $r * $x;
+            $least = $p - $more > $y ? $p - $more : $y;
+            if ($w < $least) {
+                $w = $least;
+            }
+            for ($round = 0; $round < 100; ++$round) {
+                $f = $p / ($w + $more);
+                $g = $y / $w;
+                $step = ($f * $f + $g * $g - 1.0) / (2.0 * ($f * $f / ($w + $more) + $g * $g / $w));
+                $w += $step;
+                if ($w < $least) {
+                    $w = $least;
                 }
-                $k = sqrt(($rx * $rx + $ry * $ry) / $q);
-                $nx = ($qx * $k + $ex) / $a;
-                $ny = ($qy * $k + $ey) / $b;
-                if ($nx < 0.0) {
-                    $nx = 0.0;
-                }
-                if ($ny < 0.0) {
-                    $ny = 0.0;
-                }
-                $k = $nx * $nx + $ny * $ny;
-                if ($k <= 0.0) {
-                    break;
-                }
-                $k = 1.0 / sqrt($k);
-                $nx *= $k;
-                $ny *= $k;
-                $moved = ($nx > $tx ? $nx - $tx : $tx - $nx) + ($ny > $ty ? $ny - $ty : $ty - $ny);
-                $tx = $nx;
-                $ty = $ny;
-                if ($moved < $close) {
+                // What the step moves the point by, in pixels: the next would move it by a fraction of that.
+                $moved = $step * ($b * $g / $w + $a * $f / ($w + $more));
+                if ($moved < $close && -$moved < $close) {
                     break;
                 }
             }
-            $rx = $a * $tx - $x;
-            $ry = $b * $ty - $y;
-            $d = sqrt($rx * $rx + $ry * $ry);
+            $f = ($p / ($w + $more) - $x) * $a;
+            $g = ($y / $w - $y) * $b;
+            $d = sqrt($f * $f + $g * $g);
             $t = ($start + ($size < 1.0 ? -$d : $d)) * $width;
             if ($t <= 0.0) {
                 $out[$i] = $opacity;
             } elseif ($t < 1.0) {
                 $out[$i] = $opacity * (1.0 - $t * $t * (3.0 - 2.0 * $t));
-            }
-            // Not from the very ends: there the iteration could not get away again.
-            if ($tx < 0.01) {
-                $tx = 0.01;
-            }
-            if ($ty < 0.01) {
-                $ty = 0.01;
             }
         }
     }

@@ -4,14 +4,15 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Pick;
 
+use Cossel\Core\Colour\Transfer;
+use Cossel\Core\Picture\AreaPicture;
 use Cossel\Core\Picture\Gaussian;
 use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\LabPlanes;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Picture\Robust;
 use Cossel\Core\Recipe\Pick;
-use Cossel\Core\Touch\LabPlanes;
-use Cossel\Core\Touch\Site;
 
 /**
  * What a pick takes of a picture, 0..1: the product of three ranges in Oklab: hue (degrees, round), chroma, lightness;
@@ -23,6 +24,8 @@ use Cossel\Core\Touch\Site;
 final readonly class PickMatte
 {
     private const COLOURED = 0.02;
+    /** Blocks that the lightness of an area is taken from. */
+    private const MOST = 400_000;
 
     public function __construct(private Pick $pick) {}
 
@@ -39,18 +42,14 @@ final readonly class PickMatte
     }
 
     /**
-     * @param Rect $rect inside the planes, which reach beyond it by the margin as far as the picture goes
-     * @param Grey $area the area's outline; the whole of it where the pick follows its lightness
+     * @param Rect       $rect  inside the planes, which reach beyond it by the margin as far as the picture goes
+     * @param float|null $light of the area, where the pick follows it, see {@see light}
      */
-    public function of(Planes $planes, Rect $rect, Site $site, Grey $area): Grey
+    public function of(Planes $planes, Rect $rect, int $rows, Transfer $transfer, ?float $light = null): Grey
     {
-        $rows = $site->rows();
         $wide = $rect->grow($this->margin($rows))->intersect($planes->rect);
-        $shift = 0.0;
-        if ($this->pick->follow !== null) {
-            $shift = self::meanLight($planes, $site, $area) - $this->pick->follow;
-        }
-        $lab = LabPlanes::of($planes, $wide, $site->transfer());
+        $shift = $light === null || $this->pick->follow === null ? 0.0 : $light - $this->pick->follow;
+        $lab = LabPlanes::of($planes, $wide, $transfer);
         [$least, $most, $soft] = $this->pick->light;
         $v = self::ranges($lab->l, $lab->a, $lab->b, $this->pick->hue, $this->pick->chroma, [$least + $shift, $most + $shift, $soft]);
         foreach ([[$this->pick->specks, false], [$this->pick->holes, true]] as [$size, $most]) {
@@ -69,12 +68,16 @@ final readonly class PickMatte
         return (new Grey($wide, $v))->window($rect);
     }
 
-    /** The robust mean of Oklab L inside an outline. */
-    public static function meanLight(Planes $planes, Site $site, Grey $area): float
+    /** The robust mean of Oklab L inside an outline, which the pick follows. */
+    public static function light(AreaPicture $picture, Transfer $transfer): float
     {
-        $rect = $area->rect->intersect($planes->rect);
+        return Robust::of(LabPlanes::of($picture->planes, $picture->planes->rect, $transfer)->l, $picture->matte->v)[0];
+    }
 
-        return Robust::of(LabPlanes::of($planes, $rect, $site->transfer())->l, $area->window($rect)->v)[0];
+    /** The side of the blocks whose means tell enough of an area's lightness. */
+    public static function block(Rect $area): int
+    {
+        return max(1, (int) ceil(sqrt($area->count() / self::MOST)));
     }
 
     private static function radius(float $size, int $rows): int

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Picture;
 
-/** Finished pictures as bytes for encoders. Kernel class. */
+/** Finished pictures as bytes for encoders; values are clipped before they are rounded, so that no light is ever black. Kernel class. */
 final class Bytes
 {
     /** Four bytes a pixel, B G R and 0: clipped to 0..1 and rounded to 8 bits. */
@@ -24,8 +24,8 @@ final class Bytes
         $out = Memory::of("uint32_t[{$n}]");
         $v = $grey->v;
         for ($i = 0; $i < $n; ++$i) {
-            $c = (int) ($v[$i] * 255 + 0.5);
-            $out[$i] = 0x010101 * ($c < 0 ? 0 : ($c > 255 ? 255 : $c));
+            $x = $v[$i] * 255 + 0.5;
+            $out[$i] = 0x010101 * ($x < 0.0 ? 0 : ($x > 255.0 ? 255 : (int) $x));
         }
 
         return \FFI::string($out, 4 * $n);
@@ -41,12 +41,12 @@ final class Bytes
         $g = $planes->g;
         $b = $planes->b;
         for ($i = 0, $k = 0; $i < $n; ++$i, $k += 3) {
-            $c = (int) ($r[$i] * 65535 + 0.5);
-            $out[$k] = $c < 0 ? 0 : ($c > 65535 ? 65535 : $c);
-            $c = (int) ($g[$i] * 65535 + 0.5);
-            $out[$k + 1] = $c < 0 ? 0 : ($c > 65535 ? 65535 : $c);
-            $c = (int) ($b[$i] * 65535 + 0.5);
-            $out[$k + 2] = $c < 0 ? 0 : ($c > 65535 ? 65535 : $c);
+            $x = $r[$i] * 65535 + 0.5;
+            $out[$k] = $x < 0.0 ? 0 : ($x > 65535.0 ? 65535 : (int) $x);
+            $x = $g[$i] * 65535 + 0.5;
+            $out[$k + 1] = $x < 0.0 ? 0 : ($x > 65535.0 ? 65535 : (int) $x);
+            $x = $b[$i] * 65535 + 0.5;
+            $out[$k + 2] = $x < 0.0 ? 0 : ($x > 65535.0 ? 65535 : (int) $x);
         }
 
         return \FFI::string($out, 2 * $size);
@@ -59,8 +59,8 @@ final class Bytes
         $out = Memory::of("uint16_t[{$n}]");
         $v = $grey->v;
         for ($i = 0; $i < $n; ++$i) {
-            $c = (int) ($v[$i] * 65535 + 0.5);
-            $c = $c < 0 ? 0 : ($c > 65535 ? 65535 : $c);
+            $x = $v[$i] * 65535 + 0.5;
+            $c = $x < 0.0 ? 0 : ($x > 65535.0 ? 65535 : (int) $x);
             $out[$i] = ($c & 0xFF) << 8 | $c >> 8;
         }
 
@@ -75,24 +75,12 @@ final class Bytes
     private static function fill8(array $r, array $g, array $b, int $n, \FFI\CData $out): void
     {
         for ($i = 0; $i < $n; ++$i) {
-            $x = (int) ($r[$i] * 255 + 0.5);
-            $y = (int) ($g[$i] * 255 + 0.5);
-            $z = (int) ($b[$i] * 255 + 0.5);
-            if ($x < 0) {
-                $x = 0;
-            } elseif ($x > 255) {
-                $x = 255;
-            }
-            if ($y < 0) {
-                $y = 0;
-            } elseif ($y > 255) {
-                $y = 255;
-            }
-            if ($z < 0) {
-                $z = 0;
-            } elseif ($z > 255) {
-                $z = 255;
-            }
+            $x = $r[$i] * 255 + 0.5;
+            $y = $g[$i] * 255 + 0.5;
+            $z = $b[$i] * 255 + 0.5;
+            $x = $x < 0.0 ? 0 : ($x > 255.0 ? 255 : (int) $x);
+            $y = $y < 0.0 ? 0 : ($y > 255.0 ? 255 : (int) $y);
+            $z = $z < 0.0 ? 0 : ($z > 255.0 ? 255 : (int) $z);
             $out[$i] = $x << 16 | $y << 8 | $z;
         }
     }

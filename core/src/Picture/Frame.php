@@ -48,29 +48,25 @@ final class Frame
         [$kr, $kb] = $this->format->matrix->weights();
         $kg = 1.0 - $kr - $kb;
         $out = array_fill(0, $rect->count(), 0.0);
-        $left = max(0, min($width, $rect->x));
-        $right = max($left, min($width, $rect->right()));
+        // At least the column next to the rectangle.
+        $left = max(0, min($width - 1, $rect->x));
+        $right = max($left + 1, min($width, $rect->right()));
         $i = 0;
         for ($y = $rect->y, $bottom = $rect->bottom(); $y < $bottom; ++$y) {
             $row = max(0, min($height - 1, $y)) * $width;
-            $first = $i + $left - $rect->x;
-            $j = $first;
+            $line = [];
             if ($yuv) {
                 for ($k = $row + $left, $end = $row + $right; $k < $end; ++$k) {
-                    $out[$j++] = ($p[$k] - $black) * $scale;
+                    $line[] = ($p[$k] - $black) * $scale;
                 }
             } else {
                 for ($k = $row + $left, $end = $row + $right; $k < $end; ++$k) {
-                    $out[$j++] = ($kg * $p[$k] + $kb * $p[$k + $count] + $kr * $p[$k + 2 * $count] - $black) * $scale;
+                    $line[] = ($kg * $p[$k] + $kb * $p[$k + $count] + $kr * $p[$k + 2 * $count] - $black) * $scale;
                 }
             }
-            if ($right > $left) {
-                for ($k = $i; $k < $first; ++$k) {
-                    $out[$k] = $out[$first];
-                }
-                for ($k = $j, $end = $i + $rect->width; $k < $end; ++$k) {
-                    $out[$k] = $out[$j - 1];
-                }
+            $last = $right - $left - 1;
+            for ($k = $i, $x = $rect->x - $left, $end = $i + $rect->width; $k < $end; ++$k, ++$x) {
+                $out[$k] = $line[$x < 0 ? 0 : ($x > $last ? $last : $x)];
             }
             $i += $rect->width;
         }
@@ -189,12 +185,13 @@ final class Frame
                 $red = $r[$i];
                 $blue = $b[$i];
                 $l = $kr * $red + $kg * $g[$i] + $kb * $blue;
-                $c = (int) ($l * $span + $black);
-                $p[$k] = $c < 0 ? 0 : ($c > 65535 ? 65535 : $c);
-                $c = (int) (($blue - $l) * $us + 32768.5);
-                $p[$k + $plane] = $c < 0 ? 0 : ($c > 65535 ? 65535 : $c);
-                $c = (int) (($red - $l) * $vs + 32768.5);
-                $p[$k + 2 * $plane] = $c < 0 ? 0 : ($c > 65535 ? 65535 : $c);
+                // Clipped before they become whole numbers: a boundless value must not end as 0, nor colours of boundless light as any.
+                $c = $l * $span + $black;
+                $p[$k] = $c < 0.0 ? 0 : ($c > 65535.0 ? 65535 : (int) $c);
+                $c = ($blue - $l) * $us + 32768.5;
+                $p[$k + $plane] = $c < 0.0 ? 0 : ($c > 65535.0 ? 65535 : ($c >= 0.0 ? (int) $c : 32768));
+                $c = ($red - $l) * $vs + 32768.5;
+                $p[$k + 2 * $plane] = $c < 0.0 ? 0 : ($c > 65535.0 ? 65535 : ($c >= 0.0 ? (int) $c : 32768));
                 ++$i;
             }
         }
@@ -209,9 +206,9 @@ final class Frame
         $i = 0;
         for ($y = $planes->rect->y, $bottom = $planes->rect->bottom(); $y < $bottom; ++$y) {
             for ($k = $y * $stride + $planes->rect->x, $end = $k + $planes->rect->width; $k < $end; ++$k) {
-                $p[$k] = max(0, min(65535, (int) ($planes->g[$i] * $span + $black)));
-                $p[$k + $plane] = max(0, min(65535, (int) ($planes->b[$i] * $span + $black)));
-                $p[$k + 2 * $plane] = max(0, min(65535, (int) ($planes->r[$i] * $span + $black)));
+                $p[$k] = (int) max(0.0, min(65535.0, $planes->g[$i] * $span + $black));
+                $p[$k + $plane] = (int) max(0.0, min(65535.0, $planes->b[$i] * $span + $black));
+                $p[$k + 2 * $plane] = (int) max(0.0, min(65535.0, $planes->r[$i] * $span + $black));
                 ++$i;
             }
         }

@@ -38,12 +38,12 @@ final class Planes
     {
         $r = $g = $b = [];
         foreach ($bands as $planes) {
-            array_push($r, ...$planes->r);
-            array_push($g, ...$planes->g);
-            array_push($b, ...$planes->b);
+            $r[] = $planes->r;
+            $g[] = $planes->g;
+            $b[] = $planes->b;
         }
 
-        return new self($rect, $r, $g, $b);
+        return new self($rect, array_merge(...$r), array_merge(...$g), array_merge(...$b));
     }
 
     /** @return array{float, float, float} the R'G'B' of the pixel at these picture coordinates */

@@ -100,6 +100,26 @@ final readonly class Rect
         );
     }
 
+    /**
+     * Its rows from top to bottom: where each begins in packed values of this rectangle, and where in packed values of
+     * one round it.
+     *
+     * @return \Generator<int, int>
+     */
+    public function rowsIn(self $from): \Generator
+    {
+        $i = ($this->y - $from->y) * $from->width + $this->x - $from->x;
+        for ($j = 0, $n = $this->count(); $j < $n; $j += $this->width) {
+            yield $j => $i;
+            $i += $from->width;
+        }
+    }
+
+    public function moved(int $dx, int $dy): self
+    {
+        return new self($this->x + $dx, $this->y + $dy, $this->width, $this->height);
+    }
+
     public function grow(int $pixels): self
     {
         return self::edges($this->x - $pixels, $this->y - $pixels, $this->right() + $pixels, $this->bottom() + $pixels);

@@ -4,21 +4,24 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Render;
 
+use Cossel\Core\Picture\AreaPicture;
+use Cossel\Core\Picture\Planes;
+use Cossel\Core\Picture\Rect;
+use Cossel\Core\Picture\Weight;
 use Cossel\Core\Recipe\Side;
 use Cossel\Core\Recipe\Touch;
-use Cossel\Core\Touch\Kind;
-use Cossel\Core\Touch\Sight;
+use Cossel\Core\Touch\Effect;
 use Cossel\Core\Touch\Site;
+use Cossel\Core\Touch\Survey;
 
 /**
- * A touch on one frame: its settings there, how strongly it acts, and what it looks at.
+ * A touch on one frame: what acts, and how strongly. One that has to see its area first acts once it was shown it.
  *
  * @internal
  */
-final readonly class Act
+final class Act
 {
-    /** @param array<string, mixed> $values */
-    private function __construct(public Kind $kind, public array $values, public float $amount, public Side $side, public Sight $sight) {}
+    private function __construct(private Effect|Survey $does, public readonly float $amount, public readonly Side $side) {}
 
     /**
      * The touches that change something on a frame.
@@ -39,10 +42,39 @@ final readonly class Act
             }
             $values = $touch->values($site->number);
             if (!$touch->kind->isNeutral($values)) {
-                $acts[] = new self($touch->kind, $values, $amount, $touch->side, $touch->kind->sight($values, $site));
+                $acts[] = new self($touch->kind->prepare($values, $site), $amount, $touch->side);
             }
         }
 
         return $acts;
+    }
+
+    /** What has yet to be shown the area, or null. */
+    public function survey(): ?Survey
+    {
+        return $this->does instanceof Survey ? $this->does : null;
+    }
+
+    public function show(AreaPicture $picture): void
+    {
+        if ($this->does instanceof Survey) {
+            $this->does = $this->does->effect($picture);
+        }
+    }
+
+    /** Where the picture has to be right for it to act over a rectangle, as if the picture had no edges. */
+    public function needs(Rect $rect): Rect
+    {
+        $needs = $this->does->needs($rect);
+
+        return $this->does instanceof Survey ? $needs->union($this->does->sees()) : $needs;
+    }
+
+    public function apply(Planes $planes, Weight $weight): void
+    {
+        if ($this->does instanceof Survey) {
+            throw new \LogicException('The area has to be shown first.');
+        }
+        $this->does->apply($planes, $weight);
     }
 }

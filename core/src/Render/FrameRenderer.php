@@ -21,19 +21,13 @@ use Cossel\Core\Touch\Site;
 
 /**
  * The one way from an untreated frame to a treated one: base, area by area, finish. The bench, a delivery and the
- * command line all come through here, at whatever size the frame has.
- *
- * Only what a touch can change is computed, in bands of rows, so that neither time nor memory grows with the frame. From
- * the last stage to the first each says what it has to be given to be right over a rectangle; then they act in order.
+ * command line all come through here, at whatever size the frame has. Only what a touch can change is computed, in
+ * bands of rows, so that memory does not grow with the frame; see {@see Passage}.
  */
 final class FrameRenderer
 {
-    /** Rows computed at a time where each pixel is computed from itself alone. */
-    private const BAND = 48;
-    /** Pixels computed at a time where neighbours are looked at: what bands share would be computed twice. */
-    private const PIXELS = 1_000_000;
-
-    public function __construct(private readonly Recipe $recipe, private readonly Motions $motions, private readonly Assets $assets = new NoAssets()) {}
+    /** @param int $pixels computed at a time where a touch looks at more than the pixel itself */
+    public function __construct(private readonly Recipe $recipe, private readonly Motions $motions, private readonly Assets $assets = new NoAssets(), private readonly int $pixels = Passage::PIXELS) {}
 
     /**
      * The rectangles of a frame that the recipe may change, apart from each other.
@@ -42,12 +36,7 @@ final class FrameRenderer
      */
     public function touched(Frame $frame, int $number): array
     {
-        $rects = [];
-        foreach ($this->stages($frame, $number) as $stage) {
-            $rects[] = $stage instanceof PlacedArea ? $stage->reach() : $frame->format->rect();
-        }
-
-        return Rect::apart($rects);
+        return $this->passage($frame, $number)->touched();
     }
 
     /**
@@ -59,16 +48,19 @@ final class FrameRenderer
      */
     public function bands(Frame $frame, int $number, Rect $rect): \Generator
     {
-        $stages = $this->stages($frame, $number);
-        foreach ($rect->bands(self::rows($stages, $rect)) as $band) {
-            yield self::through($stages, $frame, $band);
-        }
+        return $this->passage($frame, $number)->bands($rect);
     }
 
     /** The bytes of a whole treated frame; what no touch reaches is copied as it is. */
     public function frame(Frame $frame, int $number): string
     {
-        return $frame->patched($this->patches($frame, $number));
+        $passage = $this->passage($frame, $number);
+
+        return $frame->patched((static function () use ($passage): \Generator {
+            foreach ($passage->touched() as $rect) {
+                yield from $passage->bands($rect);
+            }
+        })());
     }
 
     /** The finished matte of an area over a rectangle: outline x pick; live span, strength and switches left aside. */
@@ -79,13 +71,13 @@ final class FrameRenderer
             return $placed->matte(Planes::filled(Rect::none(), 0.0, 0.0, 0.0), $rect);
         }
 
-        return $placed->matte(self::through($this->stages($frame, $number, $area), $frame, $placed->matteNeeds($rect)), $rect);
+        return $placed->matte($this->passage($frame, $number, $area)->over($placed->matteNeeds($rect)), $rect);
     }
 
     /** The picture as it enters an area, over a rectangle. */
     public function before(Frame $frame, Area $area, int $number, Rect $rect): Planes
     {
-        return self::through($this->stages($frame, $number, $area), $frame, $rect);
+        return $this->passage($frame, $number, $area)->over($rect);
     }
 
     /**
@@ -99,7 +91,7 @@ final class FrameRenderer
         $whole = $frame->format->rect();
         $planes = $frame->window($whole);
         foreach ($this->stages($frame, $number) as $stage) {
-            if (!$stage instanceof PlacedArea || $stage->bounds()->isEmpty()) {
+            if (!$stage instanceof AreaStage || $stage->bounds()->isEmpty()) {
                 $stage->apply($planes, $whole);
                 continue;
             }
@@ -113,12 +105,9 @@ final class FrameRenderer
         return $planes;
     }
 
-    /** @return \Generator<int, Planes> */
-    private function patches(Frame $frame, int $number): \Generator
+    private function passage(Frame $frame, int $number, ?Area $until = null): Passage
     {
-        foreach ($this->touched($frame, $number) as $rect) {
-            yield from $this->bands($frame, $number, $rect);
-        }
+        return new Passage($this->stages($frame, $number, $until), $frame, $this->pixels);
     }
 
     /**
@@ -131,7 +120,7 @@ final class FrameRenderer
     private function stages(Frame $frame, int $number, ?Area $until = null): array
     {
         $site = new Site($number, $frame, $this->assets);
-        $everywhere = static fn(array $touches): array => array_map(static fn(Act $act): Stage => new Everywhere($act, $site), Act::of($touches, $site));
+        $everywhere = static fn(array $touches): array => array_map(static fn(Act $act): Stage => new FrameStage($act, $frame->format->rect()), Act::of($touches, $site));
         $stages = $everywhere($this->recipe->base);
         foreach ($this->recipe->areas as $area) {
             if ($area->id === $until?->id) {
@@ -153,50 +142,12 @@ final class FrameRenderer
      *
      * @param list<Touch> $touches
      */
-    private function placed(Area $area, array $touches, Frame $frame, int $number, float $strength = 1.0): PlacedArea
+    private function placed(Area $area, array $touches, Frame $frame, int $number, float $strength = 1.0): AreaStage
     {
         $inside = $area->blinkGuard->on ? $strength * $area->blinkGuard->weight($number, $this->motions->openness($area, $number)) : $strength;
-        $site = new Site($number, $frame, $this->assets, Extents::of($area, $number, $this->motions));
+        $outline = AreaMatte::on($area, $number, $this->motions, $frame->format->rect());
+        $site = new Site($number, $frame, $this->assets, Extents::of($area, $number, $this->motions), $outline->bounds());
 
-        return new PlacedArea(
-            $area,
-            AreaMatte::on($area->outlined(), $number, $this->motions, $frame->format->rect()),
-            $area->pick === null ? null : new PickMatte($area->pick),
-            Act::of($touches, $site, $inside, $strength),
-            $site,
-        );
-    }
-
-    /** @param list<Stage> $stages */
-    private static function rows(array $stages, Rect $rect): int
-    {
-        foreach ($stages as $stage) {
-            if (!$stage->isPointwise()) {
-                return max(self::BAND, intdiv(self::PIXELS, max(1, $rect->width)));
-            }
-        }
-
-        return self::BAND;
-    }
-
-    /**
-     * The picture after all stages, over a rectangle.
-     *
-     * @param list<Stage> $stages
-     */
-    private static function through(array $stages, Frame $frame, Rect $rect): Planes
-    {
-        $right = [];
-        $need = $rect;
-        foreach (array_reverse($stages) as $stage) {
-            $right[] = $need;
-            $need = $stage->needs($need);
-        }
-        $planes = $frame->window($need);
-        foreach ($stages as $i => $stage) {
-            $stage->apply($planes, $right[count($stages) - 1 - $i]);
-        }
-
-        return $planes->window($rect);
+        return new AreaStage($area, $outline, $area->pick === null ? null : new PickMatte($area->pick), Act::of($touches, $site, $inside, $strength), $site);
     }
 }

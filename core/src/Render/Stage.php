@@ -15,15 +15,15 @@ use Cossel\Core\Picture\Rect;
  */
 interface Stage
 {
-    /** Whether it computes each pixel from itself alone. */
-    public function isPointwise(): bool;
+    /** The pixels it can change. */
+    public function reach(): Rect;
 
     /** Where the picture has to be right before it, for it to be right over this rectangle after it. */
     public function needs(Rect $rect): Rect;
 
     /**
      * @param Planes $planes reaching over at least what it needs
-     * @param Rect   $rect   where it has to be right afterwards
+     * @param Rect   $rect   where they are to be right afterwards
      */
     public function apply(Planes $planes, Rect $rect): void;
 }

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Telltale;
 
+use Cossel\Core\Picture\Luma;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\Recipe;
-use Cossel\Core\Touch\Luma;
 
 /**
  * Sliding off: how far what is under the area has moved against it since the frame its outline stands on, in percent of the

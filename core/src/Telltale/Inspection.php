@@ -134,7 +134,7 @@ final class Inspection
 
     private function bounds(Area $area, Frame $frame, int $number): Rect
     {
-        return AreaMatte::on($area->outlined(), $number, $this->motions, $frame->format->rect())->bounds();
+        return AreaMatte::on($area, $number, $this->motions, $frame->format->rect())->bounds();
     }
 
     /** @return list<Touch> what an area does, where it is switched on */

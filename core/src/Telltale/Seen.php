@@ -7,11 +7,11 @@ namespace Cossel\Core\Telltale;
 use Cossel\Core\Geometry\Extent;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\LabPlanes;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Touch;
-use Cossel\Core\Touch\LabPlanes;
 
 /** An area on one frame as tell-tales see it, with all pictures of it over one rectangle; or, without an area, the whole frame. */
 final class Seen

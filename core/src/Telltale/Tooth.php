@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Telltale;
 
-use Cossel\Core\Touch\LabPlanes;
+use Cossel\Core\Picture\LabPlanes;
 
 /** What looks like a tooth, in Oklab: neither as dark as the cavity nor as red for its yellow as lips, gums and tongue. */
 final class Tooth

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Touch;
 
-use Cossel\Core\Picture\Planes;
+use Cossel\Core\Picture\Smooth;
+use Cossel\Core\Touch\Internal\BalanceEffect;
 
 /**
  * Colour balance of shadows, mids and highlights apart: offsets of Oklab a (green to red) and b (blue to yellow), each
@@ -14,7 +15,6 @@ use Cossel\Core\Picture\Planes;
 final class Balance implements Kind
 {
     use Neutral;
-    use Pointwise;
 
     public const ZONES = ['shadows', 'mids', 'highlights'];
 
@@ -34,7 +34,7 @@ final class Balance implements Kind
         return $parameters;
     }
 
-    public function apply(Planes $planes, Weight $weight, array $values, Site $site): void
+    public function prepare(array $values, Site $site): Effect
     {
         $reds = $yellows = [];
         for ($i = 0; $i <= 256; ++$i) {
@@ -44,26 +44,7 @@ final class Balance implements Kind
             $reds[] = $shadows * $values['shadowsRed'] + $mids * $values['midsRed'] + $highlights * $values['highlightsRed'];
             $yellows[] = $shadows * $values['shadowsYellow'] + $mids * $values['midsYellow'] + $highlights * $values['highlightsYellow'];
         }
-        $lab = LabPlanes::of($planes, $weight->matte->rect, $site->transfer());
-        self::shift($lab->l, $lab->a, $lab->b, $reds, $yellows);
-        $lab->into($planes, $weight, $site->transfer());
-    }
 
-    /**
-     * @param list<float> $l
-     * @param list<float> $a
-     * @param list<float> $b
-     * @param list<float> $reds    by L in steps of 1/256
-     * @param list<float> $yellows
-     */
-    private static function shift(array $l, array &$a, array &$b, array $reds, array $yellows): void
-    {
-        for ($i = 0, $n = count($l); $i < $n; ++$i) {
-            $p = $l[$i] * 256.0;
-            $p = $p < 0.0 ? 0.0 : ($p > 255.999 ? 255.999 : $p);
-            $c = (int) $p;
-            $a[$i] += $reds[$c] + ($reds[$c + 1] - $reds[$c]) * ($p - $c);
-            $b[$i] += $yellows[$c] + ($yellows[$c + 1] - $yellows[$c]) * ($p - $c);
-        }
+        return new BalanceEffect($reds, $yellows, $site->transfer());
     }
 }

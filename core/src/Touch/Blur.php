@@ -4,8 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Touch;
 
-use Cossel\Core\Picture\Gaussian;
-use Cossel\Core\Picture\Planes;
+use Cossel\Core\Touch\Internal\BlurEffect;
 
 /** Gaussian blur of linear light; the radius is its sigma, in picture heights. */
 final class Blur implements Kind
@@ -22,19 +21,8 @@ final class Blur implements Kind
         return [new Number('radius', 0, 0.1, 0, 'heights')];
     }
 
-    public function sight(array $values, Site $site): Sight
+    public function prepare(array $values, Site $site): Effect
     {
-        return Sight::around(Gaussian::reach($values['radius'] * $site->rows()));
-    }
-
-    public function apply(Planes $planes, Weight $weight, array $values, Site $site): void
-    {
-        $sigma = $values['radius'] * $site->rows();
-        $rect = $weight->matte->rect->grow(Gaussian::reach($sigma))->intersect($planes->rect);
-        $light = LightPlanes::of($planes, $rect, $site->transfer());
-        $light->r = Gaussian::values($light->r, $rect->width, $rect->height, $sigma);
-        $light->g = Gaussian::values($light->g, $rect->width, $rect->height, $sigma);
-        $light->b = Gaussian::values($light->b, $rect->width, $rect->height, $sigma);
-        $light->into($planes, $weight, $site->transfer());
+        return new BlurEffect($values['radius'] * $site->rows(), $site->transfer());
     }
 }

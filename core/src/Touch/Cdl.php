@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Touch;
 
-use Cossel\Core\Picture\Planes;
+use Cossel\Core\Touch\Internal\CdlEffect;
+use Cossel\Core\Touch\Internal\Curve;
 
 /**
  * The ASC Color Decision List, version 1.2, on code values: slope, offset and power on each channel,
@@ -14,12 +15,8 @@ use Cossel\Core\Picture\Planes;
 final class Cdl implements Kind
 {
     use Neutral;
-    use Pointwise;
 
     public const CHANNELS = ['Red', 'Green', 'Blue'];
-
-    /** @var array{array<string, mixed>, list<Curve>}|null */
-    private ?array $prepared = null;
 
     public function name(): string
     {
@@ -38,55 +35,18 @@ final class Cdl implements Kind
         return [...$parameters, new Number('saturation', 0, 4, 1)];
     }
 
-    public function apply(Planes $planes, Weight $weight, array $values, Site $site): void
+    public function prepare(array $values, Site $site): Effect
     {
-        if ($this->prepared === null || $this->prepared[0] !== $values) {
-            $curves = array_map(static fn(string $channel): Curve => Curve::of(static function (float $x) use ($values, $channel): float {
-                $y = $x * $values["slope{$channel}"] + $values["offset{$channel}"];
+        [$red, $green, $blue] = array_map(static function (string $channel) use ($values): Curve {
+            [$slope, $offset, $power] = [$values["slope{$channel}"], $values["offset{$channel}"], $values["power{$channel}"]];
 
-                return $y < 0.0 ? $y : $y ** $values["power{$channel}"];
-            }), self::CHANNELS);
-            $this->prepared = [$values, $curves];
-        }
-        [$red, $green, $blue] = $this->prepared[1];
-        $at = $weight->matte->rect;
-        $stride = $planes->rect->width;
-        for ($y = 0; $y < $at->height; ++$y) {
-            $i = ($at->y - $planes->rect->y + $y) * $stride + $at->x - $planes->rect->x;
-            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $y * $at->width, $at->width, $weight->offset, $weight->scale, $red->table, $green->table, $blue->table, $values['saturation']);
-        }
-    }
+            return Curve::named('cdl ' . json_encode([$slope, $offset, $power], \JSON_THROW_ON_ERROR), static function (float $x) use ($slope, $offset, $power): float {
+                $y = $x * $slope + $offset;
 
-    /**
-     * @param list<float> $r
-     * @param list<float> $g
-     * @param list<float> $b
-     * @param list<float> $w
-     * @param list<float> $red
-     * @param list<float> $green
-     * @param list<float> $blue
-     */
-    private static function row(array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale, array $red, array $green, array $blue, float $saturation): void
-    {
-        $last = count($red) - 2;
-        for ($end = $i + $n; $i < $end; ++$i, ++$j) {
-            $k = $offset + $scale * $w[$j];
-            if ($k === 0.0) {
-                continue;
-            }
-            $p = ($r[$i] + 1.0) * 2048.0;
-            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
-            $x = $red[$c] + ($red[$c + 1] - $red[$c]) * ($p - $c);
-            $p = ($g[$i] + 1.0) * 2048.0;
-            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
-            $y = $green[$c] + ($green[$c + 1] - $green[$c]) * ($p - $c);
-            $p = ($b[$i] + 1.0) * 2048.0;
-            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
-            $z = $blue[$c] + ($blue[$c + 1] - $blue[$c]) * ($p - $c);
-            $luma = (1.0 - $saturation) * (0.2126 * $x + 0.7152 * $y + 0.0722 * $z);
-            $r[$i] += ($luma + $saturation * $x - $r[$i]) * $k;
-            $g[$i] += ($luma + $saturation * $y - $g[$i]) * $k;
-            $b[$i] += ($luma + $saturation * $z - $b[$i]) * $k;
-        }
+                return $y < 0.0 ? $y : $y ** $power;
+            });
+        }, self::CHANNELS);
+
+        return new CdlEffect($red, $green, $blue, $values['saturation']);
     }
 }

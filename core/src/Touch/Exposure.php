@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Cossel\Core\Touch;
 
 use Cossel\Core\Colour\Transfer;
-use Cossel\Core\Picture\Planes;
+use Cossel\Core\Touch\Internal\Curve;
+use Cossel\Core\Touch\Internal\CurveEffect;
+use Cossel\Core\Touch\Internal\GainEffect;
 
 /**
  * More or less light: linear light x 2^stops.
@@ -16,7 +18,6 @@ use Cossel\Core\Picture\Planes;
 final class Exposure implements Kind
 {
     use Neutral;
-    use Pointwise;
 
     public function name(): string
     {
@@ -28,41 +29,15 @@ final class Exposure implements Kind
         return [new Number('stops', -6, 6, 0, 'stops')];
     }
 
-    public function apply(Planes $planes, Weight $weight, array $values, Site $site): void
+    public function prepare(array $values, Site $site): Effect
     {
         $transfer = $site->transfer();
         if ($transfer === Transfer::Bt1886) {
-            $this->gain($planes, $weight, 2 ** ($values['stops'] / Transfer::GAMMA));
-
-            return;
+            return new GainEffect(2 ** ($values['stops'] / Transfer::GAMMA));
         }
         $light = 2 ** $values['stops'];
-        Curve::of(static fn(float $v): float => $transfer->code($light * $transfer->linear($v)))->apply($planes, $weight);
-    }
+        $curve = Curve::named("exposure {$transfer->value} {$light}", static fn(float $v): float => $transfer->code($light * $transfer->linear($v)));
 
-    private function gain(Planes $planes, Weight $weight, float $gain): void
-    {
-        $at = $weight->matte->rect;
-        $stride = $planes->rect->width;
-        for ($y = 0; $y < $at->height; ++$y) {
-            $i = ($at->y - $planes->rect->y + $y) * $stride + $at->x - $planes->rect->x;
-            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $y * $at->width, $at->width, ($gain - 1) * $weight->offset, ($gain - 1) * $weight->scale);
-        }
-    }
-
-    /**
-     * @param list<float> $r
-     * @param list<float> $g
-     * @param list<float> $b
-     * @param list<float> $w
-     */
-    private static function row(array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale): void
-    {
-        for ($end = $i + $n; $i < $end; ++$i, ++$j) {
-            $k = $offset + $scale * $w[$j];
-            $r[$i] += $r[$i] * $k;
-            $g[$i] += $g[$i] * $k;
-            $b[$i] += $b[$i] * $k;
-        }
+        return new CurveEffect($curve, $curve, $curve);
     }
 }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Touch;
 
 use Cossel\Core\Geometry\Spline;
-use Cossel\Core\Picture\Planes;
+use Cossel\Core\Touch\Internal\HuesEffect;
 
 /**
  * Changes by hue: three periodic curves over the Oklab hue angle (degrees; {@see Spline}) give, for a pixel of hue h,
@@ -15,10 +15,6 @@ use Cossel\Core\Picture\Planes;
 final class Hues implements Kind
 {
     use Neutral;
-    use Pointwise;
-
-    private const GREY = 0.005;
-    private const COLOURED = 0.04;
 
     public function name(): string
     {
@@ -34,11 +30,9 @@ final class Hues implements Kind
         ];
     }
 
-    public function apply(Planes $planes, Weight $weight, array $values, Site $site): void
+    public function prepare(array $values, Site $site): Effect
     {
-        $lab = LabPlanes::of($planes, $weight->matte->rect, $site->transfer());
-        self::turn($lab->l, $lab->a, $lab->b, self::table($values['saturation']), self::table($values['hue']), self::table($values['lightness']));
-        $lab->into($planes, $weight, $site->transfer());
+        return new HuesEffect(self::table($values['saturation']), self::table($values['hue']), self::table($values['lightness']), $site->transfer());
     }
 
     /**
@@ -54,40 +48,5 @@ final class Hues implements Kind
         $curve = Spline::round($points, 360.0);
 
         return array_map(static fn(int $degree): float => $curve->at($degree), range(0, 360));
-    }
-
-    /**
-     * @param list<float> $l
-     * @param list<float> $a
-     * @param list<float> $b
-     * @param list<float> $saturation
-     * @param list<float> $hue
-     * @param list<float> $lightness
-     */
-    private static function turn(array &$l, array &$a, array &$b, array $saturation, array $hue, array $lightness): void
-    {
-        $span = 1.0 / (self::COLOURED - self::GREY);
-        for ($i = 0, $n = count($l); $i < $n; ++$i) {
-            $x = $a[$i];
-            $y = $b[$i];
-            $chroma = sqrt($x * $x + $y * $y);
-            $t = ($chroma - self::GREY) * $span;
-            if ($t <= 0.0) {
-                continue;
-            }
-            $t = $t >= 1.0 ? 1.0 : $t * $t * (3.0 - 2.0 * $t);
-            $p = atan2($y, $x) * 57.29577951308232;
-            $p = $p < 0.0 ? $p + 360.0 : $p;
-            $c = (int) $p;
-            $c = $c > 359 ? 359 : $c;
-            $f = $p - $c;
-            $l[$i] += $t * ($lightness[$c] + ($lightness[$c + 1] - $lightness[$c]) * $f);
-            $k = 1.0 + $t * ($saturation[$c] + ($saturation[$c + 1] - $saturation[$c]) * $f);
-            $angle = $t * ($hue[$c] + ($hue[$c + 1] - $hue[$c]) * $f) * 0.017453292519943295;
-            $cos = $k * cos($angle);
-            $sin = $k * sin($angle);
-            $a[$i] = $x * $cos - $y * $sin;
-            $b[$i] = $x * $sin + $y * $cos;
-        }
     }
 }

@@ -4,8 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Touch;
 
-use Cossel\Core\Picture\Planes;
-use Cossel\Core\Picture\Robust;
+use Cossel\Core\Touch\Internal\MatchSurvey;
 
 /**
  * Pulls the area's colour to a target: with m the robust mean of the area in Oklab on this frame, L moves by
@@ -36,20 +35,8 @@ final class MatchColour implements InArea, Kind
         return $values['light'] === 0.0 && $values['colour'] === 0.0;
     }
 
-    public function sight(array $values, Site $site): Sight
+    public function prepare(array $values, Site $site): Survey
     {
-        return Sight::area();
-    }
-
-    public function apply(Planes $planes, Weight $weight, array $values, Site $site): void
-    {
-        $matte = $site->matte();
-        $lab = LabPlanes::of($planes, $matte->rect, $site->transfer());
-        foreach (['l' => ['light', 'targetL'], 'a' => ['colour', 'targetA'], 'b' => ['colour', 'targetB']] as $channel => [$amount, $target]) {
-            [$mean] = Robust::of($lab->{$channel}, $matte->v);
-            $shift = $values[$amount] * ($values[$target] - $mean);
-            $lab->{$channel} = array_map(static fn(float $v): float => $v + $shift, $lab->{$channel});
-        }
-        $lab->into($planes, $weight, $site->transfer());
+        return new MatchSurvey($values['light'], $values['colour'], [$values['targetL'], $values['targetA'], $values['targetB']], $site);
     }
 }

@@ -4,8 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Touch;
 
-use Cossel\Core\Picture\Gaussian;
-use Cossel\Core\Picture\Planes;
+use Cossel\Core\Touch\Internal\SharpenEffect;
 
 /**
  * Unsharp mask on luma: Y' + strength x c(Y' - G(Y')), G a Gaussian whose sigma is the radius (picture heights) and
@@ -35,34 +34,8 @@ final class Sharpen implements Kind
         return $values['strength'] === 0.0;
     }
 
-    public function sight(array $values, Site $site): Sight
+    public function prepare(array $values, Site $site): Effect
     {
-        return Sight::around(Gaussian::reach($values['radius'] * $site->rows()));
-    }
-
-    public function apply(Planes $planes, Weight $weight, array $values, Site $site): void
-    {
-        $sigma = $values['radius'] * $site->rows();
-        $luma = Luma::of($planes, $weight->matte->rect->grow(Gaussian::reach($sigma))->intersect($planes->rect));
-        $soft = Gaussian::blur($luma, $sigma);
-        $luma->v = self::detail($luma->v, $soft->v, $values['strength'], $values['threshold'] ** 2);
-        Luma::add($planes, $weight, $luma);
-    }
-
-    /**
-     * @param list<float> $v
-     * @param list<float> $soft
-     *
-     * @return list<float>
-     */
-    private static function detail(array $v, array $soft, float $strength, float $least): array
-    {
-        foreach ($soft as $i => $s) {
-            $d = $v[$i] - $s;
-            $square = $d * $d;
-            $v[$i] = $square <= $least ? 0.0 : $strength * $d * (1.0 - $least / $square);
-        }
-
-        return $v;
+        return new SharpenEffect($values['radius'] * $site->rows(), $values['strength'], $values['threshold']);
     }
 }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Touch;
 
 use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Picture\Planes;
+use Cossel\Core\Touch\Internal\SidelightEffect;
 
 /**
  * Light that falls across the area: linear light x 2^(stops x w). The fall runs along a direction in the area's own
@@ -16,7 +16,6 @@ use Cossel\Core\Picture\Planes;
 final class Sidelight implements InArea, Kind
 {
     use Neutral;
-    use Pointwise;
 
     public function name(): string
     {
@@ -39,21 +38,15 @@ final class Sidelight implements InArea, Kind
         return $values['stops'] === 0.0;
     }
 
-    public function apply(Planes $planes, Weight $weight, array $values, Site $site): void
+    public function prepare(array $values, Site $site): Effect
     {
-        [$ux, $uy, $u0] = self::along($values, $site);
-        $transfer = $site->transfer();
         $gains = [];
         for ($i = 0; $i <= 256; ++$i) {
             $t = $i / 256;
             $gains[] = 2 ** ($values['stops'] * ($t + $values['softness'] * ($t * $t * (3 - 2 * $t) - $t)));
         }
-        $at = $weight->matte->rect;
-        $light = LightPlanes::of($planes, $at, $transfer);
-        for ($y = 0; $y < $at->height; ++$y) {
-            self::row($light->r, $light->g, $light->b, $y * $at->width, $at->width, $ux, $u0 + $ux * ($at->x + 0.5) + $uy * ($at->y + $y + 0.5), $gains);
-        }
-        $light->into($planes, $weight, $transfer);
+
+        return new SidelightEffect($gains, self::along($values, $site), $site->transfer());
     }
 
     /**
@@ -77,24 +70,5 @@ final class Sidelight implements InArea, Kind
         $origin = $at(0, 0);
 
         return [$at(1, 0) - $origin, $at(0, 1) - $origin, $origin];
-    }
-
-    /**
-     * @param list<float> $r
-     * @param list<float> $g
-     * @param list<float> $b
-     * @param list<float> $gains by t in steps of 1/256
-     */
-    private static function row(array &$r, array &$g, array &$b, int $i, int $n, float $step, float $t, array $gains): void
-    {
-        for ($end = $i + $n; $i < $end; ++$i, $t += $step) {
-            $p = $t * 256.0;
-            $p = $p < 0.0 ? 0.0 : ($p > 255.999 ? 255.999 : $p);
-            $c = (int) $p;
-            $gain = $gains[$c] + ($gains[$c + 1] - $gains[$c]) * ($p - $c);
-            $r[$i] *= $gain;
-            $g[$i] *= $gain;
-            $b[$i] *= $gain;
-        }
     }
 }

@@ -7,7 +7,7 @@ namespace Cossel\Core\Touch;
 use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Geometry\Extent;
 use Cossel\Core\Picture\Frame;
-use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\Rect;
 
 /** Where and when a touch acts: what a kind may know besides the pixels and its settings. */
 final readonly class Site
@@ -16,14 +16,14 @@ final readonly class Site
      * @param int         $number    of the frame in its footage
      * @param Frame       $untreated the frame as it came
      * @param Extent|null $extent    the area's place; null on the whole frame
-     * @param Grey|null   $matte     the area's whole matte, for kinds that look at the area; null on the whole frame
+     * @param Rect|null   $bounds    where the area's matte may be other than 0; null on the whole frame
      */
     public function __construct(
         public int $number,
         public Frame $untreated,
         public Assets $assets = new NoAssets(),
         public ?Extent $extent = null,
-        public ?Grey $matte = null,
+        public ?Rect $bounds = null,
     ) {}
 
     public function transfer(): Transfer
@@ -43,14 +43,9 @@ final readonly class Site
         return $this->extent ?? throw new \LogicException('There is no area here.');
     }
 
-    /** The area's whole matte; only for kinds that look at the area. */
-    public function matte(): Grey
+    /** Where the area's matte may be other than 0; only for kinds that act in areas. */
+    public function bounds(): Rect
     {
-        return $this->matte ?? throw new \LogicException('There is no area here.');
-    }
-
-    public function withMatte(Grey $matte): self
-    {
-        return new self($this->number, $this->untreated, $this->assets, $this->extent, $matte);
+        return $this->bounds ?? throw new \LogicException('There is no area here.');
     }
 }

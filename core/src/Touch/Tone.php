@@ -5,9 +5,10 @@ declare(strict_types=1);
 namespace Cossel\Core\Touch;
 
 use Cossel\Core\Colour\Transfer;
-use Cossel\Core\Picture\Gaussian;
-use Cossel\Core\Picture\Planes;
-use Cossel\Core\Picture\Rect;
+use Cossel\Core\Picture\Smooth;
+use Cossel\Core\Touch\Internal\Curve;
+use Cossel\Core\Touch\Internal\CurveEffect;
+use Cossel\Core\Touch\Internal\ZonesEffect;
 
 /**
  * Levels on code values, in this order:
@@ -23,11 +24,6 @@ use Cossel\Core\Picture\Rect;
  */
 final class Tone implements Kind
 {
-    /** @var array{array<string, float>, Curve|null, list<float>|null}|null */
-    private ?array $prepared = null;
-
-    private ?Curve $straight = null;
-
     public function name(): string
     {
         return 'tone';
@@ -55,33 +51,16 @@ final class Tone implements Kind
         return self::curveIsNeutral($values) && self::zonesAreNeutral($values);
     }
 
-    public function sight(array $values, Site $site): Sight
+    public function prepare(array $values, Site $site): Effect
     {
-        return Sight::around(Gaussian::reach($values['calm'] * $site->rows()));
-    }
+        $curve = self::curveIsNeutral($values) ? null : Curve::named(
+            'tone ' . json_encode([$values['lift'], $values['gamma'], $values['gain'], $values['contrast'], $values['pivot']], \JSON_THROW_ON_ERROR),
+            static fn(float $x): float => self::level($x, $values),
+        );
 
-    public function apply(Planes $planes, Weight $weight, array $values, Site $site): void
-    {
-        if ($this->prepared === null || $this->prepared[0] !== $values) {
-            $this->prepared = [
-                $values,
-                self::curveIsNeutral($values) ? null : Curve::of(static fn(float $x): float => self::level($x, $values)),
-                self::zonesAreNeutral($values) ? null : self::zones($values),
-            ];
-        }
-        [, $curve, $zones] = $this->prepared;
-        if ($zones === null) {
-            $curve?->apply($planes, $weight);
-
-            return;
-        }
-        $at = $weight->matte->rect;
-        $stride = $planes->rect->width;
-        $masks = $values['calm'] > 0.0 ? self::calmed($planes, $at, $values['calm'] * $site->rows(), ($curve ?? $this->straight())->table) : [];
-        for ($y = 0; $y < $at->height; ++$y) {
-            $i = ($at->y - $planes->rect->y + $y) * $stride + $at->x - $planes->rect->x;
-            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $y * $at->width, $at->width, $weight->offset, $weight->scale, ($curve ?? $this->straight())->table, $zones, $masks);
-        }
+        return self::zonesAreNeutral($values)
+            ? new CurveEffect($curve, $curve, $curve)
+            : new ZonesEffect($curve, self::zones($values), $values['calm'] * $site->rows());
     }
 
     /** @param array<string, float> $v */
@@ -126,72 +105,5 @@ final class Tone implements Kind
         }
 
         return $gains;
-    }
-
-    /**
-     * Luma without its noise, through the curve: what the zones of a noisy picture are read by.
-     *
-     * @param list<float> $t curve
-     *
-     * @return list<float>
-     */
-    private static function calmed(Planes $planes, Rect $at, float $sigma, array $t): array
-    {
-        $last = count($t) - 2;
-        $luma = Gaussian::blur(Luma::of($planes, $at->grow(Gaussian::reach($sigma))->intersect($planes->rect)), $sigma)->window($at)->v;
-        foreach ($luma as $i => $v) {
-            $p = ($v + 1.0) * 2048.0;
-            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
-            $luma[$i] = $t[$c] + ($t[$c + 1] - $t[$c]) * ($p - $c);
-        }
-
-        return $luma;
-    }
-
-    private function straight(): Curve
-    {
-        return $this->straight ??= Curve::of(static fn(float $x): float => $x);
-    }
-
-    /**
-     * @param list<float> $r
-     * @param list<float> $g
-     * @param list<float> $b
-     * @param list<float> $w
-     * @param list<float> $t curve
-     * @param list<float> $z     gain by luma
-     * @param list<float> $masks luma to read the zones by, where it is not the pixel's own
-     */
-    private static function row(array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale, array $t, array $z, array $masks): void
-    {
-        $calm = $masks !== [];
-        $last = count($t) - 2;
-        for ($end = $i + $n; $i < $end; ++$i, ++$j) {
-            $k = $offset + $scale * $w[$j];
-            if ($k === 0.0) {
-                continue;
-            }
-            $p = ($r[$i] + 1.0) * 2048.0;
-            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
-            $x = $t[$c] + ($t[$c + 1] - $t[$c]) * ($p - $c);
-            $p = ($g[$i] + 1.0) * 2048.0;
-            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
-            $y = $t[$c] + ($t[$c + 1] - $t[$c]) * ($p - $c);
-            $p = ($b[$i] + 1.0) * 2048.0;
-            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
-            $v = $t[$c] + ($t[$c + 1] - $t[$c]) * ($p - $c);
-            $p = ($calm ? $masks[$j] : 0.2126 * $x + 0.7152 * $y + 0.0722 * $v) * 1024.0;
-            if ($p <= 0.0) {
-                $gain = $z[0];
-            } elseif ($p >= 1024.0) {
-                $gain = $z[1024];
-            } else {
-                $c = (int) $p;
-                $gain = $z[$c] + ($z[$c + 1] - $z[$c]) * ($p - $c);
-            }
-            $r[$i] += ($x * $gain - $r[$i]) * $k;
-            $g[$i] += ($y * $gain - $g[$i]) * $k;
-            $b[$i] += ($v * $gain - $b[$i]) * $k;
-        }
     }
 }

@@ -62,4 +62,19 @@ final class JudgeTest extends TestCase
         }
         self::assertGreaterThan(0.3, max($crops[0]) - min($crops[0]));
     }
+
+    public function test_a_witness_shows_the_frame_up_to_its_very_edge(): void
+    {
+        $area = Documents::area();
+        $area['outline']['shapes'][0]['centre'] = [0.1, 0.1];
+        $recipe = Documents::read(['areas' => [$area]]);
+        $frame = Rect::of(0, 0, 320, 180);
+        $witness = Witness::of($recipe->areas[0], new Motions($recipe, []), Matrix::identity(), $frame, 40, 36);
+        $crop = $witness->crop(Planes::filled($witness->needs($frame), 0.5, 0.5, 0.5));
+        // Black beyond the frame, the picture inside, nothing between.
+        self::assertEqualsCanonicalizing([0.0, 0.5], array_values(array_unique(array_map(static fn(float $v): float => round($v, 9), $crop->r))));
+        $black = count(array_keys($crop->r, 0.0, true)) / count($crop->r);
+        $inside = $witness->needs($frame)->count() / $witness->pixels() ** 2 / count($crop->r);
+        self::assertEqualsWithDelta(1 - $inside, $black, 0.03);
+    }
 }

@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Tests\Outline;
 
+use Cossel\Core\Motion\Motions;
+use Cossel\Core\Outline\AreaMatte;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Join;
 use Cossel\Core\Recipe\Outline;
+use Cossel\Core\Tests\Documents;
 use Cossel\Core\Tests\Still;
 use PHPUnit\Framework\TestCase;
 
@@ -41,5 +44,19 @@ final class AreaMatteTest extends TestCase
         self::assertTrue($matte->bounds()->equals($frame));
         self::assertSame(1.0, $matte->matte($frame)->at(0, 0));
         self::assertSame(0.0, $matte->matte($frame)->at(80, 50));
+    }
+
+    public function test_an_area_that_is_the_whole_frame_by_its_pick_stands_in_as_a_shape_as_the_whole_frame(): void
+    {
+        $all = ['id' => 'all', 'name' => 'All', 'outline' => ['at' => 0, 'shapes' => []], 'live' => ['from' => 0, 'to' => 83], 'pick' => ['light' => [0.2, 0.8, 0.1]]];
+        $face = Documents::area();
+        $face['outline']['shapes'][] = ['id' => 's9', 'kind' => 'area', 'of' => 'all', 'join' => 'keep'];
+        $recipe = Documents::read(['areas' => [$all, $face]]);
+        $alone = Documents::read(['areas' => [Documents::area()]]);
+        $frame = Rect::of(0, 0, 160, 90);
+        self::assertSame(
+            AreaMatte::on($alone->areas[0], 0, new Motions($alone, []), $frame)->matte($frame)->v,
+            AreaMatte::on($recipe->areas[1], 0, new Motions($recipe, []), $frame)->matte($frame)->v,
+        );
     }
 }

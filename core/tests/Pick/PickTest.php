@@ -8,6 +8,7 @@ use Cossel\Core\Colour\Oklab;
 use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Pick\PickMatte;
 use Cossel\Core\Pick\Ranges;
+use Cossel\Core\Picture\AreaPicture;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Pick;
@@ -28,7 +29,14 @@ final class PickTest extends TestCase
     {
         $rect = $scene->frame->format->rect();
 
-        return (new PickMatte($pick))->of($scene->frame->window($rect), $rect, $scene->site, Grey::filled($rect, 1.0));
+        return (new PickMatte($pick))->of($scene->frame->window($rect), $rect, $scene->site->rows(), $scene->site->transfer(), self::light($scene));
+    }
+
+    private static function light(Scene $scene): float
+    {
+        $rect = $scene->frame->format->rect();
+
+        return PickMatte::light(AreaPicture::of($rect, 1, $scene->frame->window($rect), Grey::filled($rect, 1.0)), $scene->site->transfer());
     }
 
     public function test_it_agrees_with_its_ranges_pixel_by_pixel(): void
@@ -74,8 +82,7 @@ final class PickTest extends TestCase
     {
         $half = static fn(float $gain): Scene => Scene::painted(static fn(int $x): array => array_map(static fn(float $v): float => $v * $gain, $x < 48 ? [0.7, 0.6, 0.5] : [0.4, 0.35, 0.3]));
         $bright = $half(1.0);
-        $rect = $bright->frame->format->rect();
-        $mean = PickMatte::meanLight($bright->frame->window($rect), $bright->site, Grey::filled($rect, 1.0));
+        $mean = self::light($bright);
         $still = new Pick(light: [$mean, 1.5, 0.02]);
         $following = new Pick(light: [$mean, 1.5, 0.02], follow: $mean);
         self::assertSame([1.0, 0.0], [self::matte($bright, $still)->at(10, 10), self::matte($bright, $still)->at(80, 10)]);
@@ -121,9 +128,9 @@ final class PickTest extends TestCase
         $scene = Scene::noise(4);
         $matte = new PickMatte(new Pick(light: [0.3, 0.7, 0.1], specks: 0.05, holes: 0.04, blur: 0.02));
         $all = $scene->frame->format->rect();
-        $whole = $matte->of($scene->frame->window($all), $all, $scene->site, Grey::filled($all, 1.0));
+        $whole = $matte->of($scene->frame->window($all), $all, 64, Transfer::Bt1886);
         $piece = Rect::of(30, 20, 17, 11);
-        $part = $matte->of($scene->frame->window($piece->grow($matte->margin(64))->intersect($all)), $piece, $scene->site, Grey::filled($all, 1.0));
+        $part = $matte->of($scene->frame->window($piece->grow($matte->margin(64))->intersect($all)), $piece, 64, Transfer::Bt1886);
         self::assertEqualsWithDelta($whole->window($piece)->v, $part->v, 1e-12);
     }
 }

@@ -18,6 +18,16 @@ final class BytesTest extends TestCase
         self::assertSame([0, 64, 255, 0, 255, 0, 128, 0], array_values((array) unpack('C*', Bytes::bgrx8($planes))));
     }
 
+    public function test_boundless_light_is_white(): void
+    {
+        $planes = new Planes(Rect::of(0, 0, 1, 1), [INF], [9e99], [-INF]);
+        self::assertSame([0, 255, 255, 0], array_values((array) unpack('C*', Bytes::bgrx8($planes))));
+        self::assertSame([65535, 65535, 0], array_values((array) unpack('v*', Bytes::rgb48($planes))));
+        $grey = new Grey(Rect::of(0, 0, 2, 1), [INF, -INF]);
+        self::assertSame([65535, 0], array_values((array) unpack('n*', Bytes::grey16($grey))));
+        self::assertSame([255, 255, 255, 0, 0, 0, 0, 0], array_values((array) unpack('C*', Bytes::greyBgrx8($grey))));
+    }
+
     public function test_sixteen_bit_pictures_keep_their_order(): void
     {
         $planes = new Planes(Rect::of(0, 0, 1, 1), [1.0], [0.5], [-1.0]);

@@ -8,6 +8,7 @@ use Cossel\Core\Colour\YuvMatrix;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\FrameFormat;
 use Cossel\Core\Picture\Layout;
+use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
@@ -59,6 +60,32 @@ final class FrameTest extends TestCase
         self::assertSame(1.0, $grey->at(4, 0));
         self::assertSame(1.0, $grey->at(3, -1));
         self::assertSame(0.5, $grey->at(4, 2));
+    }
+
+    public function test_luma_wholly_beside_the_frame_is_that_of_the_nearest_edge(): void
+    {
+        $frame = new Frame(new FrameFormat(4, 2), pack('v*', 4096, 8192, 12288, 60160, 4096, 4096, 4096, 32128) . str_repeat(pack('v', 32768), 16));
+        self::assertSame([1.0, 1.0, 0.5, 0.5], $frame->luma(Rect::of(9, 0, 2, 2))->v);
+        self::assertSame([0.0, 0.0], $frame->luma(Rect::of(-9, 0, 2, 1))->v);
+        self::assertSame([0.0, 0.5], $frame->luma(Rect::of(2, 7, 2, 1))->v);
+    }
+
+    #[DataProvider('formats')]
+    public function test_boundless_light_is_as_bright_as_there_is_and_boundless_dark_as_dark(FrameFormat $format): void
+    {
+        $frame = new Frame($format, str_repeat("\x00\x40", 3 * 16 * 12));
+        $rect = Rect::of(0, 0, 1, 1);
+        $written = static function (float $r, float $g, float $b) use ($frame, $rect, $format): array {
+            $samples = array_values((array) unpack('v*', $frame->patched([new Planes($rect, [$r], [$g], [$b])])));
+
+            return [$samples[0], $samples[192], $samples[384]];
+        };
+        $bounded = $written(9e9, 9e9, 9e9);
+        self::assertSame($bounded[0], $written(INF, INF, INF)[0]);
+        self::assertSame(65535, $bounded[0]);
+        self::assertSame(0, $written(-INF, -INF, -INF)[0]);
+        // Grey stays grey.
+        self::assertSame($format->layout === Layout::Yuv ? 32768 : 65535, $written(INF, INF, INF)[1]);
     }
 
     public function test_luma_of_rgb_footage_is_weighed(): void

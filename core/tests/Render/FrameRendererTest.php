@@ -9,19 +9,35 @@ use Cossel\Core\Motion\Motions;
 use Cossel\Core\Motion\State;
 use Cossel\Core\Motion\Step;
 use Cossel\Core\Motion\Track;
+use Cossel\Core\Picture\AreaPicture;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\FrameFormat;
 use Cossel\Core\Picture\Layout;
+use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Model;
+use Cossel\Core\Recipe\RecipeReader;
 use Cossel\Core\Render\FrameRenderer;
 use Cossel\Core\Tests\Chance;
 use Cossel\Core\Tests\Documents;
+use Cossel\Core\Touch\Blur;
+use Cossel\Core\Touch\Effect;
+use Cossel\Core\Touch\Exposure;
+use Cossel\Core\Touch\InArea;
+use Cossel\Core\Touch\Kind;
+use Cossel\Core\Touch\Kinds;
+use Cossel\Core\Touch\Legal;
+use Cossel\Core\Touch\Site;
+use Cossel\Core\Touch\Survey;
+use PHPUnit\Framework\Attributes\Group;
 use PHPUnit\Framework\TestCase;
 
 final class FrameRendererTest extends TestCase
 {
-    private static function frame(Layout $layout = Layout::Yuv): Frame
+    /** @var list<int> how many pixels were shown to what counts */
+    public static array $shown = [];
+
+    public static function frame(Layout $layout = Layout::Yuv): Frame
     {
         $format = new FrameFormat(160, 90, $layout, fullRange: $layout === Layout::Rgb);
         $random = Chance::seeded(4);
@@ -230,5 +246,117 @@ final class FrameRendererTest extends TestCase
         };
         self::assertSame(0.0, $matte([]));
         self::assertGreaterThan(100.0, $matte([['id' => 'b1', 'kind' => 'exposure', 'stops' => 3]]));
+    }
+
+    /**
+     * Touches that measure their area, on a face with a spot in it.
+     *
+     * @return array<string, mixed>
+     */
+    private static function measured(): array
+    {
+        $spot = Documents::area(['id' => 'spot', 'touches' => [['id' => 't7', 'kind' => 'conceal', 'offsetX' => 0.2, 'limit' => 0.5], ['id' => 't8', 'kind' => 'grain', 'level' => 2]]]);
+        $spot['outline']['shapes'][0] = [...$spot['outline']['shapes'][0], 'id' => 's2', 'centre' => [0.8, 0.55], 'radii' => [0.05, 0.06]];
+        $touches = [['id' => 't1', 'kind' => 'even', 'tone' => 1, 'pores' => 0.5, 'shine' => 0.4], ['id' => 't2', 'kind' => 'match', 'light' => 0.5, 'colour' => 0.5], ['id' => 't3', 'kind' => 'iris', 'strength' => 0.7, 'ring' => 0.5], ['id' => 't4', 'kind' => 'grain', 'level' => 1.5]];
+        $pick = ['light' => [0.2, 0.8, 0.2], 'blur' => 0.01, 'follow' => 0.5];
+
+        return ['base' => [['id' => 'b1', 'kind' => 'blur', 'radius' => 0.01]], 'areas' => [Documents::area(['touches' => $touches, 'pick' => $pick]), $spot], 'finish' => [['id' => 'f1', 'kind' => 'legal']]];
+    }
+
+    public function test_an_area_too_large_to_be_held_is_measured_in_bands_with_the_same_result(): void
+    {
+        $frame = self::frame();
+        $recipe = Documents::read(self::measured());
+        $motions = new Motions($recipe, []);
+        $all = $frame->format->rect();
+        $whole = iterator_to_array((new FrameRenderer($recipe, $motions))->bands($frame, 0, $all))[0];
+        // The area is of some four thousand pixels, the spot's surroundings of some five hundred.
+        foreach ([6000, 1500, 200] as $pixels) {
+            $pieces = Planes::joined($all, (new FrameRenderer($recipe, $motions, pixels: $pixels))->bands($frame, 0, $all));
+            foreach (['r', 'g', 'b'] as $channel) {
+                self::assertEqualsWithDelta($whole->{$channel}, $pieces->{$channel}, 1e-9);
+            }
+        }
+    }
+
+    public function test_an_area_is_measured_once_however_many_pieces_a_frame_is_computed_in(): void
+    {
+        $kind = new class implements InArea, Kind {
+            public function name(): string
+            {
+                return 'counted';
+            }
+
+            public function parameters(): array
+            {
+                return [];
+            }
+
+            public function isNeutral(array $values): bool
+            {
+                return false;
+            }
+
+            public function prepare(array $values, Site $site): Survey
+            {
+                return new class ($site->bounds()) implements Survey {
+                    public function __construct(private readonly Rect $bounds) {}
+
+                    public function sees(): Rect
+                    {
+                        return $this->bounds;
+                    }
+
+                    public function block(): int
+                    {
+                        return 3;
+                    }
+
+                    public function needs(Rect $rect): Rect
+                    {
+                        return $rect;
+                    }
+
+                    public function effect(AreaPicture $picture): Effect
+                    {
+                        FrameRendererTest::$shown[] = $picture->blocks->rect->count();
+
+                        return (new Exposure())->prepare(['stops' => 1.0], new Site(0, FrameRendererTest::frame()));
+                    }
+                };
+            }
+        };
+        $area = Documents::area(['touches' => [['id' => 't1', 'kind' => 'counted'], ['id' => 't2', 'kind' => 'blur', 'radius' => 0.02]]]);
+        $small = $area;
+        $small['id'] = 'small';
+        $small['touches'] = [['id' => 't3', 'kind' => 'counted']];
+        $small['outline']['shapes'][0] = [...$small['outline']['shapes'][0], 'id' => 's2', 'centre' => [0.2, 0.2], 'radii' => [0.05, 0.05]];
+        $recipe = (new RecipeReader(new Kinds($kind, new Blur(), new Legal())))->read(Documents::recipe(['areas' => [$area, $small], 'finish' => [['id' => 'f1', 'kind' => 'legal']]]));
+        foreach ([1_000_000, 3000, 400] as $pixels) {
+            self::$shown = [];
+            (new FrameRenderer($recipe, new Motions($recipe, []), pixels: $pixels))->frame(self::frame(), 0);
+            self::assertCount(2, self::$shown, "in pieces of {$pixels}");
+        }
+    }
+
+    #[Group('slow')]
+    public function test_a_close_up_of_four_thousand_pixels_takes_bounded_memory(): void
+    {
+        $row = '';
+        $random = Chance::seeded(2);
+        for ($x = 0; $x < 3840; ++$x) {
+            $row .= pack('v', 33000 + $random->whole(-900, 900));
+        }
+        $count = 3840 * 2160;
+        $frame = new Frame(new FrameFormat(3840, 2160), str_repeat($row, 2160) . str_repeat(pack('v', 31000), $count) . str_repeat(pack('v', 36000), $count));
+        $face = Documents::area(['touches' => [['id' => 't1', 'kind' => 'even', 'tone' => 0.7, 'pores' => 0.3], ['id' => 't3', 'kind' => 'grain', 'level' => 1]]]);
+        $face['outline']['shapes'][0]['radii'] = [0.33, 0.4];
+        $renderer = self::renderer(['areas' => [$face], 'finish' => [['id' => 'f1', 'kind' => 'legal']]]);
+        $before = memory_get_usage();
+        memory_reset_peak_usage();
+        $rendered = $renderer->frame($frame, 0);
+        // The frame's own bytes are 50 MB; whole planes of it would be 400.
+        self::assertLessThan(512 << 20, memory_get_peak_usage() - $before);
+        self::assertNotSame($frame->bytes, $rendered);
     }
 }

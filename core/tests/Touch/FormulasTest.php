@@ -10,24 +10,24 @@ use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Geometry\Spline;
 use Cossel\Core\Picture\Gaussian;
+use Cossel\Core\Picture\LabPlanes;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
+use Cossel\Core\Picture\Weight;
 use Cossel\Core\Touch\Balance;
-use Cossel\Core\Touch\Blend;
 use Cossel\Core\Touch\Blur;
 use Cossel\Core\Touch\Cdl;
 use Cossel\Core\Touch\Curves;
 use Cossel\Core\Touch\Glow;
 use Cossel\Core\Touch\Hues;
 use Cossel\Core\Touch\Insert;
-use Cossel\Core\Touch\LabPlanes;
+use Cossel\Core\Touch\Internal\Blend;
 use Cossel\Core\Touch\Legal;
 use Cossel\Core\Touch\Lut;
 use Cossel\Core\Touch\MatchColour;
 use Cossel\Core\Touch\Sharpen;
 use Cossel\Core\Touch\Sidelight;
 use Cossel\Core\Touch\Tone;
-use Cossel\Core\Touch\Weight;
 use Cossel\Core\Touch\Whiten;
 use PHPUnit\Framework\TestCase;
 
@@ -137,7 +137,7 @@ final class FormulasTest extends TestCase
             }
         };
         $planes = new Planes(Rect::of(0, 0, 3, 1), [0.25, 0.75, 1.2], [0.25, 0.75, -0.3], [0.25, 0.75, 0.5]);
-        (new Lut())->apply($planes, Weight::everywhere($planes->rect, 1.0), ['file' => 'x'], new \Cossel\Core\Touch\Site(0, Scene::noise()->frame, $assets));
+        (new Lut())->prepare(['file' => 'x'], new \Cossel\Core\Touch\Site(0, Scene::noise()->frame, $assets))->apply($planes, Weight::everywhere($planes->rect, 1.0));
         foreach ([[0.2, 0.7, 1.0], [0.25, 0.75, 0.0], [0.3, 0.7, 0.5]] as $c => $wanted) {
             foreach ($wanted as $i => $v) {
                 self::assertEqualsWithDelta($v, [$planes->r, $planes->g, $planes->b][$c][$i], 1e-12);
@@ -307,5 +307,57 @@ final class FormulasTest extends TestCase
         $moved = $scene->everywhere(new Insert(), ['file' => 'footage', 'moveX' => 10 / 64]);
         self::assertEqualsWithDelta($shown->at(30, 20), $moved->at(40, 20), 1e-9);
         self::assertSame([0.5, 0.5, 0.5], array_map(static fn(float $v): float => round($v, 4), $moved->at(3, 20)));
+    }
+
+    public function test_curves_are_exact_where_they_are_steep(): void
+    {
+        // Near black, and near where a lift crosses it, a quarter of a 16-bit code is asked for.
+        $step = static fn(int $x, int $y): float => ($y * 96 + $x) / 200_000;
+        $scene = Scene::painted(static fn(int $x, int $y): array => [$step($x, $y), $step($x, $y) + 0.0905, 0.5]);
+        $fine = 1e-5;
+        self::assertFormula($scene->everywhere(new Tone(), ['gamma' => 4.0]), $scene, static fn(array $c): array => array_map(static fn(float $v): float => $v ** 0.25, $c), $fine);
+        self::assertFormula($scene->everywhere(new Tone(), ['gamma' => 4.0, 'lift' => -0.1]), $scene, static fn(array $c): array => array_map(static fn(float $v): float => ($y = $v - 0.1 * (1 - $v)) < 0 ? -abs($y) ** 0.25 : $y ** 0.25, $c), $fine);
+        self::assertFormula($scene->everywhere(new Cdl(), ['powerRed' => 0.3, 'powerGreen' => 0.3]), $scene, static fn(array $c): array => [$c[0] ** 0.3, $c[1] ** 0.3, $c[2]], $fine);
+        // And beyond the table.
+        $far = Scene::painted(static fn(): array => [0.5, 0.5, 0.5]);
+        foreach ([-3.0, 5.5] as $v) {
+            $planes = new Planes(Rect::of(0, 0, 1, 1), [$v], [$v], [$v]);
+            $far->act(new Tone(), Scene::values(new Tone(), ['gamma' => 2.0]), $planes, Weight::everywhere($planes->rect, 1.0));
+            self::assertEqualsWithDelta($v < 0 ? -sqrt(-$v) : sqrt($v), $planes->r[0], 1e-9);
+        }
+    }
+
+    public function test_two_unlike_curves_of_a_kind_do_not_take_each_others_place(): void
+    {
+        $scene = Scene::noise();
+        $soft = $scene->everywhere(new Tone(), ['gamma' => 1.3]);
+        $hard = $scene->everywhere(new Tone(), ['gamma' => 0.7]);
+        self::assertSame([$soft->r, $hard->r], [$scene->everywhere(new Tone(), ['gamma' => 1.3])->r, $scene->everywhere(new Tone(), ['gamma' => 0.7])->r]);
+        self::assertNotSame($soft->r, $hard->r);
+    }
+
+    public function test_colours_that_a_touch_means_to_leave_keep_their_very_code_values(): void
+    {
+        // Greys and everything near black: hues and the gums of teeth have nothing to say there.
+        $scene = Scene::painted(static fn(int $x, int $y): array => $x < 48 ? [($x + 96 * $y) / 300_000, ($x + 96 * $y) / 300_000, ($x + 96 * $y) / 300_000] : [0.4, 0.1, 0.12]);
+        $before = $scene->frame->window($scene->frame->format->rect());
+        foreach ([[new Hues(), ['saturation' => [[200.0, 0.5], [220.0, 0.5]], 'lightness' => [[200.0, 0.1], [220.0, 0.0]]]], [new Whiten(), ['yellow' => 1.0, 'lift' => 0.1]]] as [$kind, $changes]) {
+            $after = $scene->touched($kind, $changes);
+            for ($x = 0; $x < 48; ++$x) {
+                self::assertSame($before->at($x, 30), $after->at($x, 30), $kind->name());
+            }
+        }
+    }
+
+    public function test_the_way_to_oklab_and_back_is_exact_down_to_black(): void
+    {
+        foreach ([0.0, 1e-9, 1e-6, 1e-3, 0.2, 1.0] as $light) {
+            foreach ([[1, 1, 1], [1, 0.2, 0.1], [0.1, 0.3, 1]] as $mix) {
+                $rgb = array_map(static fn(float $k): float => $k * $light, $mix);
+                foreach (Oklab::toLinear(...Oklab::fromLinear(...$rgb)) as $c => $v) {
+                    self::assertEqualsWithDelta($rgb[$c], $v, 1e-14 + 1e-13 * $light);
+                }
+            }
+        }
     }
 }

@@ -8,14 +8,15 @@ use Cossel\Core\Colour\Oklab;
 use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Picture\Gaussian;
+use Cossel\Core\Picture\LabPlanes;
+use Cossel\Core\Picture\Luma;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Tests\Chance;
 use Cossel\Core\Touch\Conceal;
 use Cossel\Core\Touch\Even;
 use Cossel\Core\Touch\Grain;
+use Cossel\Core\Touch\Internal\GrainTile;
 use Cossel\Core\Touch\Iris;
-use Cossel\Core\Touch\LabPlanes;
-use Cossel\Core\Touch\Luma;
 use PHPUnit\Framework\TestCase;
 
 /** Skin, irises, spots and grain on made pictures, where what should become of them is known. */
@@ -213,7 +214,7 @@ final class RetouchTest extends TestCase
         };
         $grainy = static function (float $level) use ($smooth, $scene): Planes {
             $planes = $smooth();
-            (new Grain())->apply($planes, \Cossel\Core\Touch\Weight::inside($scene->matte, 1.0), ['level' => $level], $scene->site);
+            $scene->act(new Grain(), ['level' => $level], $planes, \Cossel\Core\Picture\Weight::inside($scene->matte, 1.0));
 
             return $planes;
         };
@@ -242,5 +243,18 @@ final class RetouchTest extends TestCase
         $mean = array_sum($values) / count($values);
 
         return sqrt(array_sum(array_map(static fn(float $v): float => ($v - $mean) ** 2, $values)) / count($values));
+    }
+
+    public function test_grain_does_not_lie_the_same_on_any_two_frames(): void
+    {
+        $places = array_map(GrainTile::place(...), range(0, 16_383));
+        self::assertCount(16_384, array_unique($places, \SORT_REGULAR));
+        // Nor does it travel: steps from one frame to the next go everywhere.
+        $steps = [];
+        for ($i = 1; $i < 240; ++$i) {
+            $steps[] = (($places[$i][0] - $places[$i - 1][0]) & 127) . ' ' . (($places[$i][1] - $places[$i - 1][1]) & 127);
+        }
+        self::assertGreaterThan(200, count(array_unique($steps)));
+        self::assertNotSame(GrainTile::place(-1), GrainTile::place(0));
     }
 }

@@ -9,22 +9,25 @@ use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Geometry\Extent;
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Outline\PlacedEllipse;
+use Cossel\Core\Picture\AreaPicture;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\FrameFormat;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Layout;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
+use Cossel\Core\Picture\Weight;
 use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Tests\Chance;
 use Cossel\Core\Touch\Asset;
 use Cossel\Core\Touch\Assets;
 use Cossel\Core\Touch\Choice;
+use Cossel\Core\Touch\Effect;
 use Cossel\Core\Touch\Kind;
 use Cossel\Core\Touch\Number;
 use Cossel\Core\Touch\Points;
 use Cossel\Core\Touch\Site;
-use Cossel\Core\Touch\Weight;
+use Cossel\Core\Touch\Survey;
 
 /** A made picture with an elliptic area in its middle, for touches to act on. */
 final class Scene implements Assets
@@ -57,7 +60,7 @@ final class Scene implements Assets
         $matte = $placed->matte($placed->bounds()->intersect($format->rect()));
         $assets = new self($frame, new Site(3, $frame), $matte);
 
-        return new self($frame, new Site(3, $frame, $assets, new Extent($motion, ...$centre, halfWidth: $radii[0], halfHeight: $radii[1]), $matte), $matte);
+        return new self($frame, new Site(3, $frame, $assets, new Extent($motion, ...$centre, halfWidth: $radii[0], halfHeight: $radii[1]), $matte->rect), $matte);
     }
 
     /** Skin-like colour with noise and blotches. */
@@ -88,7 +91,7 @@ final class Scene implements Assets
     public function touched(Kind $kind, array $changes, float $amount = 1.0): Planes
     {
         $planes = $this->frame->window($this->frame->format->rect());
-        $kind->apply($planes, Weight::inside($this->matte, $amount), self::values($kind, $changes), $this->site);
+        $this->act($kind, self::values($kind, $changes), $planes, Weight::inside($this->matte, $amount));
 
         return $planes;
     }
@@ -102,9 +105,32 @@ final class Scene implements Assets
     {
         $rect = $this->frame->format->rect();
         $planes = $this->frame->window($rect);
-        $kind->apply($planes, Weight::everywhere($rect, 1.0), self::values($kind, $changes), $this->site);
+        $this->act($kind, self::values($kind, $changes), $planes, Weight::everywhere($rect, 1.0));
 
         return $planes;
+    }
+
+    /**
+     * A touch as the renderer lets it act, on planes over the whole picture.
+     *
+     * @param array<string, mixed> $values
+     */
+    public function act(Kind $kind, array $values, Planes $planes, Weight $weight): void
+    {
+        $this->ready($kind, $values, $planes)->apply($planes, $weight);
+    }
+
+    /**
+     * What acts with these settings, once it was shown the area.
+     *
+     * @param array<string, mixed> $values
+     * @param Planes               $planes over the whole picture
+     */
+    public function ready(Kind $kind, array $values, Planes $planes): Effect
+    {
+        $does = $kind->prepare($values, $this->site);
+
+        return $does instanceof Survey ? $does->effect(AreaPicture::of($does->sees()->intersect($planes->rect), $does->block(), $planes, $this->matte)) : $does;
     }
 
     /**

@@ -8,6 +8,7 @@ use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
+use Cossel\Core\Picture\Weight;
 use Cossel\Core\Tests\Chance;
 use Cossel\Core\Touch\Colour;
 use Cossel\Core\Touch\Conceal;
@@ -24,7 +25,6 @@ use Cossel\Core\Touch\MatchColour;
 use Cossel\Core\Touch\Sharpen;
 use Cossel\Core\Touch\Sidelight;
 use Cossel\Core\Touch\Tone;
-use Cossel\Core\Touch\Weight;
 use Cossel\Core\Touch\Whiten;
 use PHPUnit\Framework\TestCase;
 
@@ -52,7 +52,7 @@ final class TouchTest extends TestCase
         $colours = self::colours();
         $rect = Rect::of(3, 4, count($colours), 1);
         $planes = new Planes($rect, ...array_map(static fn(int $i): array => array_column($colours, $i), [0, 1, 2]));
-        $kind->apply($planes, Weight::everywhere($rect, $weight), Scene::values($kind, $changes), Scene::painted(static fn(): array => [0, 0, 0], transfer: $transfer)->site);
+        Scene::painted(static fn(): array => [0, 0, 0], transfer: $transfer)->act($kind, Scene::values($kind, $changes), $planes, Weight::everywhere($rect, $weight));
 
         return array_map(static fn(int $i): array => $planes->at(3 + $i, 4), array_keys($colours));
     }
@@ -156,9 +156,9 @@ final class TouchTest extends TestCase
             $planes = $scene->frame->window($scene->frame->format->rect());
             $before = clone $planes;
             $values = Scene::strong($kind);
-            $kind->apply($planes, Weight::inside(Grey::filled($scene->matte->rect, 0.0), 1.0), $values, $scene->site);
+            $scene->act($kind, $values, $planes, Weight::inside(Grey::filled($scene->matte->rect, 0.0), 1.0));
             if (!$kind instanceof InArea) {
-                $kind->apply($planes, Weight::outside(Grey::filled($planes->rect, 1.0), 0.7), $values, $scene->site);
+                $scene->act($kind, $values, $planes, Weight::outside(Grey::filled($planes->rect, 1.0), 0.7));
             }
             self::assertSame([$before->r, $before->g, $before->b], [$planes->r, $planes->g, $planes->b], $kind->name());
         }
@@ -196,10 +196,10 @@ final class TouchTest extends TestCase
         foreach (Kinds::all()->list() as $kind) {
             $values = Scene::strong($kind);
             $whole = $scene->touched($kind, $values);
-            $sight = $kind->sight($values, $scene->site);
-            $needs = ($sight->area ? $scene->matte->rect : $piece)->grow($sight->margin)->intersect($scene->frame->format->rect());
-            $planes = $scene->frame->window($needs);
-            $kind->apply($planes, Weight::inside($scene->matte->window($piece), 1.0), $values, $scene->site);
+            $all = $scene->frame->format->rect();
+            $effect = $scene->ready($kind, $values, $scene->frame->window($all));
+            $planes = $scene->frame->window($effect->needs($piece)->intersect($all));
+            $effect->apply($planes, Weight::inside($scene->matte->window($piece), 1.0));
             for ($y = $piece->y; $y < $piece->bottom(); ++$y) {
                 for ($x = $piece->x; $x < $piece->right(); ++$x) {
                     foreach ($planes->at($x, $y) as $c => $v) {

@@ -2,11 +2,9 @@
 
 declare(strict_types=1);
 
-namespace Cossel\Core\Touch;
+namespace Cossel\Core\Picture;
 
 use Cossel\Core\Colour\Transfer;
-use Cossel\Core\Picture\Planes;
-use Cossel\Core\Picture\Rect;
 
 /** Linear light over a rectangle of a picture, and the way back into it. Kernel class. */
 final class LightPlanes
@@ -45,9 +43,8 @@ final class LightPlanes
     {
         [$gamma, $gain, $shift, $slope, $cut] = $curve;
         $out = array_fill(0, $rect->count(), 0.0);
-        $o = 0;
-        for ($y = $rect->y, $bottom = $rect->bottom(); $y < $bottom; ++$y) {
-            for ($i = ($y - $from->y) * $from->width + $rect->x - $from->x, $end = $i + $rect->width; $i < $end; ++$i) {
+        foreach ($rect->rowsIn($from) as $o => $i) {
+            for ($end = $i + $rect->width; $i < $end; ++$i) {
                 $x = $v[$i];
                 $m = $x < 0.0 ? -$x : $x;
                 $m = $m <= $cut ? $m / $slope : (($m + $shift) / $gain) ** $gamma;
@@ -68,14 +65,13 @@ final class LightPlanes
         [$gamma, $gain, $shift, $slope, $cut] = $curve;
         $cut /= $slope;
         $inverse = 1.0 / $gamma;
-        $at = $weight->matte->rect;
+        $at = $weight->rect();
         $w = $weight->matte->v;
         $offset = $weight->offset;
         $scale = $weight->scale;
-        $j = 0;
-        for ($y = $at->y, $bottom = $at->bottom(); $y < $bottom; ++$y) {
-            $o = ($y - $from->y) * $from->width + $at->x - $from->x;
-            for ($i = ($y - $into->y) * $into->width + $at->x - $into->x, $end = $i + $at->width; $i < $end; ++$i, ++$o, ++$j) {
+        $start = ($at->y - $from->y) * $from->width + $at->x - $from->x;
+        foreach ($at->rowsIn($into) as $j => $i) {
+            for ($o = $start, $end = $i + $at->width; $i < $end; ++$i, ++$o, ++$j) {
                 $k = $offset + $scale * $w[$j];
                 if ($k === 0.0) {
                     continue;
@@ -85,6 +81,7 @@ final class LightPlanes
                 $m = $m <= $cut ? $m * $slope : $gain * $m ** $inverse - $shift;
                 $v[$i] += (($x < 0.0 ? -$m : $m) - $v[$i]) * $k;
             }
+            $start += $from->width;
         }
     }
 }

@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-namespace Cossel\Core\Touch;
+namespace Cossel\Core\Touch\Internal;
 
 use Cossel\Core\Picture\Planes;
-use Cossel\Core\Picture\Rect;
+use Cossel\Core\Picture\Weight;
 
 /** Blend modes of W3C "Compositing and Blending Level 1" (2024), of one colour over a picture, on values cut to 0..1. */
 enum Blend: string
@@ -14,25 +14,18 @@ enum Blend: string
     case SoftLight = 'soft-light';
     case Colour = 'colour';
 
-    public static function named(string $name): self
-    {
-        return self::from($name);
-    }
-
     /**
-     * @param list<float>                $acts     how strongly, over $from
+     * @param list<float>                $acts   how strongly, over the weight's rectangle
      * @param array{float, float, float} $source R'G'B'
      */
-    public function colour(Planes $planes, Weight $weight, array $acts, Rect $from, float $strength, array $source): void
+    public function colour(Planes $planes, Weight $weight, array $acts, float $strength, array $source): void
     {
-        $at = $weight->matte->rect;
-        for ($y = $at->y; $y < $at->bottom(); ++$y) {
-            for ($x = $at->x; $x < $at->right(); ++$x) {
-                $k = $strength * $acts[($y - $from->y) * $from->width + $x - $from->x] * ($weight->offset + $weight->scale * $weight->matte->at($x, $y));
+        foreach ($weight->rect()->rowsIn($planes->rect) as $j => $i) {
+            for ($end = $i + $weight->rect()->width; $i < $end; ++$i, ++$j) {
+                $k = $strength * $acts[$j] * ($weight->offset + $weight->scale * $weight->matte->v[$j]);
                 if ($k === 0.0) {
                     continue;
                 }
-                $i = ($y - $planes->rect->y) * $planes->rect->width + $x - $planes->rect->x;
                 $backdrop = array_map(static fn(float $v): float => max(0.0, min(1.0, $v)), [$planes->r[$i], $planes->g[$i], $planes->b[$i]]);
                 [$r, $g, $b] = $this->of($backdrop, $source);
                 $planes->r[$i] += ($r - $backdrop[0]) * $k;

@@ -2,15 +2,14 @@
 
 declare(strict_types=1);
 
-namespace Cossel\Core\Touch;
-
-use Cossel\Core\Picture\Grey;
-use Cossel\Core\Picture\Planes;
-use Cossel\Core\Picture\Rect;
+namespace Cossel\Core\Picture;
 
 /** Luma Y' = 0.2126 R' + 0.7152 G' + 0.0722 B' (ITU-R BT.709-6) of a picture, and changes of it. Kernel class. */
 final class Luma
 {
+    /** Of R', G', B'; kernels that need them in their loops take them from here. */
+    public const WEIGHTS = [0.2126, 0.7152, 0.0722];
+
     /** @param Rect $rect inside the planes' own */
     public static function of(Planes $planes, Rect $rect): Grey
     {
@@ -32,11 +31,11 @@ final class Luma
      */
     private static function read(array $r, array $g, array $b, Rect $from, Rect $rect): array
     {
+        [$kr, $kg, $kb] = self::WEIGHTS;
         $out = array_fill(0, $rect->count(), 0.0);
-        $o = 0;
-        for ($y = $rect->y, $bottom = $rect->bottom(); $y < $bottom; ++$y) {
-            for ($i = ($y - $from->y) * $from->width + $rect->x - $from->x, $end = $i + $rect->width; $i < $end; ++$i) {
-                $out[$o++] = 0.2126 * $r[$i] + 0.7152 * $g[$i] + 0.0722 * $b[$i];
+        foreach ($rect->rowsIn($from) as $o => $i) {
+            for ($end = $i + $rect->width; $i < $end; ++$i) {
+                $out[$o++] = $kr * $r[$i] + $kg * $g[$i] + $kb * $b[$i];
             }
         }
 
@@ -51,19 +50,19 @@ final class Luma
      */
     private static function shift(array &$r, array &$g, array &$b, Rect $into, array $d, Rect $from, Weight $weight): void
     {
-        $at = $weight->matte->rect;
+        $at = $weight->rect();
         $w = $weight->matte->v;
         $offset = $weight->offset;
         $scale = $weight->scale;
-        $j = 0;
-        for ($y = $at->y, $bottom = $at->bottom(); $y < $bottom; ++$y) {
-            $o = ($y - $from->y) * $from->width + $at->x - $from->x;
-            for ($i = ($y - $into->y) * $into->width + $at->x - $into->x, $end = $i + $at->width; $i < $end; ++$i, ++$o, ++$j) {
+        $start = ($at->y - $from->y) * $from->width + $at->x - $from->x;
+        foreach ($at->rowsIn($into) as $j => $i) {
+            for ($o = $start, $end = $i + $at->width; $i < $end; ++$i, ++$o, ++$j) {
                 $k = ($offset + $scale * $w[$j]) * $d[$o];
                 $r[$i] += $k;
                 $g[$i] += $k;
                 $b[$i] += $k;
             }
+            $start += $from->width;
         }
     }
 }

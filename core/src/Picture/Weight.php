@@ -2,10 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Cossel\Core\Touch;
-
-use Cossel\Core\Picture\Grey;
-use Cossel\Core\Picture\Rect;
+namespace Cossel\Core\Picture;
 
 /**
  * How strongly a touch acts on each pixel of a rectangle: offset + scale x matte. Inside an area that is
@@ -14,6 +11,12 @@ use Cossel\Core\Picture\Rect;
 final readonly class Weight
 {
     private function __construct(public Grey $matte, public float $offset, public float $scale) {}
+
+    /** Where it says something. */
+    public function rect(): Rect
+    {
+        return $this->matte->rect;
+    }
 
     public static function inside(Grey $matte, float $amount): self
     {

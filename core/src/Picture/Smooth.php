@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace Cossel\Core\Touch;
+namespace Cossel\Core\Picture;
 
 /** The smooth steps that zones and selections are made of. */
 final class Smooth

@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Render;
+
+use Cossel\Core\Picture\Planes;
+use Cossel\Core\Picture\Rect;
+use Cossel\Core\Picture\Weight;
+
+/**
+ * A touch of base or finish.
+ *
+ * @internal
+ */
+final readonly class FrameStage implements Stage
+{
+    public function __construct(private Act $act, private Rect $frame) {}
+
+    public function reach(): Rect
+    {
+        return $this->frame;
+    }
+
+    public function needs(Rect $rect): Rect
+    {
+        return $this->act->needs($rect)->intersect($this->frame);
+    }
+
+    public function apply(Planes $planes, Rect $rect): void
+    {
+        $this->act->apply($planes, Weight::everywhere($rect, $this->act->amount));
+    }
+}

@@ -1,0 +1,102 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Render;
+
+use Cossel\Core\Picture\Frame;
+use Cossel\Core\Picture\Planes;
+use Cossel\Core\Picture\Rect;
+
+/**
+ * The way of one frame through its stages. From the last stage to the first each says what it has to be given to be right
+ * over a rectangle; then they act in order on one window that holds all of that.
+ *
+ * What a touch measures of its area is measured once, however many pieces the frame is computed in: in passing, where the
+ * area fits into a window, else beforehand, in bands.
+ *
+ * @internal
+ */
+final readonly class Passage
+{
+    /** Rows computed at a time where each pixel is computed from itself alone. */
+    private const BAND = 48;
+    /** Pixels computed at a time where more is looked at: what bands share would be computed twice. */
+    public const PIXELS = 1_000_000;
+
+    /**
+     * @param list<Stage> $stages
+     * @param int         $pixels computed at a time
+     */
+    public function __construct(private array $stages, private Frame $frame, private int $pixels = self::PIXELS) {}
+
+    /** @return list<Rect> what it may change, apart from each other */
+    public function touched(): array
+    {
+        return Rect::apart(array_map(static fn(Stage $stage): Rect => $stage->reach(), $this->stages));
+    }
+
+    /**
+     * The treated picture over a rectangle, band by band from top to bottom.
+     *
+     * @param Rect $rect inside the frame
+     *
+     * @return \Generator<int, Planes>
+     */
+    public function bands(Rect $rect): \Generator
+    {
+        $this->survey($rect);
+        $rows = self::BAND;
+        foreach ($rect->bands(self::BAND) as $band) {
+            if (!$this->needs($band)[0]->equals($band)) {
+                $rows = max(self::BAND, intdiv($this->pixels, max(1, $rect->width)));
+                break;
+            }
+        }
+        foreach ($rect->bands($rows) as $band) {
+            yield $this->through($band);
+        }
+    }
+
+    /** The same at once. */
+    public function over(Rect $rect): Planes
+    {
+        $this->survey($rect);
+
+        return $this->through($rect);
+    }
+
+    /** Shows areas to their touches that are too large to be shown in passing. */
+    private function survey(Rect $rect): void
+    {
+        $needs = $this->needs($rect);
+        foreach ($this->stages as $i => $stage) {
+            if ($stage instanceof AreaStage && !$stage->reach()->intersect($needs[$i + 1])->isEmpty()) {
+                $before = new self(array_slice($this->stages, 0, $i), $this->frame, $this->pixels);
+                $stage->survey($before->through(...), $this->pixels);
+            }
+        }
+    }
+
+    private function through(Rect $rect): Planes
+    {
+        $needs = $this->needs($rect);
+        $planes = $this->frame->window($needs[0]);
+        foreach ($this->stages as $i => $stage) {
+            $stage->apply($planes, $needs[$i + 1]);
+        }
+
+        return $planes->window($rect);
+    }
+
+    /** @return non-empty-list<Rect> where the picture has to be right before each stage, and after the last */
+    private function needs(Rect $rect): array
+    {
+        $needs = [$rect];
+        foreach (array_reverse($this->stages) as $stage) {
+            array_unshift($needs, $stage->needs($needs[0]));
+        }
+
+        return $needs;
+    }
+}

@@ -1,0 +1,71 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Touch\Internal;
+
+use Cossel\Core\Picture\Luma;
+use Cossel\Core\Picture\Planes;
+use Cossel\Core\Picture\Weight;
+use Cossel\Core\Touch\Effect;
+use Cossel\Core\Touch\Legal;
+
+/** Channels and luma held between their limits. */
+final readonly class LegalEffect implements Effect
+{
+    use Pointwise;
+
+    /** @param float $knee more than 0 */
+    public function __construct(private float $knee) {}
+
+    public function apply(Planes $planes, Weight $weight): void
+    {
+        foreach ($weight->rect()->rowsIn($planes->rect) as $j => $i) {
+            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $j, $weight->rect()->width, $weight->offset, $weight->scale, $this->knee);
+        }
+    }
+
+    /** A value held between two limits. */
+    private static function held(float $v, float $least, float $most, float $knee): float
+    {
+        if ($v > $most - $knee) {
+            return $most - $knee * $knee / ($v - $most + 2 * $knee);
+        }
+
+        return $v < $least + $knee ? $least + $knee * $knee / ($least - $v + 2 * $knee) : $v;
+    }
+
+    /**
+     * @param list<float> $r
+     * @param list<float> $g
+     * @param list<float> $b
+     * @param list<float> $w
+     */
+    private static function row(array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale, float $knee): void
+    {
+        [$kr, $kg, $kb] = Luma::WEIGHTS;
+        // Inside these, nothing is to be done: few pixels go on.
+        $low = Legal::LEAST_LUMA + $knee;
+        $high = Legal::MOST_LUMA - $knee;
+        for ($end = $i + $n; $i < $end; ++$i, ++$j) {
+            $x = $r[$i];
+            $y = $g[$i];
+            $z = $b[$i];
+            if ($x >= $low && $x <= $high && $y >= $low && $y <= $high && $z >= $low && $z <= $high) {
+                continue;
+            }
+            $k = $offset + $scale * $w[$j];
+            if ($k === 0.0) {
+                continue;
+            }
+            $red = self::held($x, Legal::LEAST, Legal::MOST, $knee);
+            $green = self::held($y, Legal::LEAST, Legal::MOST, $knee);
+            $blue = self::held($z, Legal::LEAST, Legal::MOST, $knee);
+            $luma = $kr * $red + $kg * $green + $kb * $blue;
+            $shift = self::held($luma, Legal::LEAST_LUMA, Legal::MOST_LUMA, $knee) - $luma;
+            $r[$i] = $x + ($red + $shift - $x) * $k;
+            $g[$i] = $y + ($green + $shift - $y) * $k;
+            $b[$i] = $z + ($blue + $shift - $z) * $k;
+        }
+    }
+}
