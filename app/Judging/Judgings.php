@@ -13,7 +13,6 @@ use App\Treatment\Renderers;
 use App\Work\LookOver;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Telltale\Cure;
-use Cossel\Core\Telltale\Cures;
 use Cossel\Core\Telltale\Finding;
 use Cossel\Core\Telltale\Findings;
 use Cossel\Core\Telltale\Inspection;
@@ -112,7 +111,7 @@ final class Judgings
         $judging = $this->present($shot);
         foreach ($judging === null ? [] : $this->findings($judging, $recipe) as $finding) {
             if ($finding->telltale->name === $telltale && $finding->area?->id === $area) {
-                return Cures::of($finding, $recipe);
+                return $finding->cures($recipe);
             }
         }
 

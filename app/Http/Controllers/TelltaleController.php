@@ -9,6 +9,7 @@ use App\Http\Resources\TelltalesResource;
 use App\Judging\Judgings;
 use App\Models\Shot;
 use App\Treatment\Recipes;
+use Cossel\Core\Recipe\RecipeWriter;
 use Cossel\Core\Telltale\Cure;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -36,11 +37,11 @@ final class TelltaleController
         return $this->show($shot);
     }
 
-    public function cures(Request $request, Shot $shot, Recipes $recipes): JsonResponse
+    public function cures(Request $request, Shot $shot, Recipes $recipes, RecipeWriter $writer): JsonResponse
     {
         $wanted = $request->validate(['telltale' => ['required', 'string'], 'area' => ['nullable', 'string']]);
         $cures = $this->judgings->cures($shot, $recipes->recipe($shot), $wanted['telltale'], $wanted['area'] ?? null);
 
-        return new JsonResponse(array_map(static fn(Cure $cure): array => ['words' => $cure->words, 'recipe' => $cure->recipe === null ? null : [...$cure->recipe, 'assets' => (object) $cure->recipe['assets']], 'followFrom' => $cure->followFrom], $cures));
+        return new JsonResponse(array_map(static fn(Cure $cure): array => ['words' => $cure->words, 'recipe' => $cure->recipe === null ? null : $writer->write($cure->recipe), 'followFrom' => $cure->followFrom], $cures));
     }
 }

@@ -6,7 +6,7 @@ namespace Cossel\Core\Motion;
 
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Outline\AreaMatte;
-use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\Luma;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 
@@ -26,7 +26,7 @@ final class IrisFollower implements Follower
     /** Share of the rays to the white that must agree, or the iris counts as not seen; */
     private const LEAST_SHARE = 0.3;
     /** of both sets together, */
-    private const LEAST = 0.95;
+    private const LEAST = IrisCircle::LEAST;
     /** and so that no better place is looked for. */
     private const SURE = 1.35;
 
@@ -39,7 +39,7 @@ final class IrisFollower implements Follower
     private function __construct(private readonly FrameSource $source, private readonly int $start, float $x, float $y, float $radius)
     {
         $planes = $this->window($start, $x, $y, 2.6 * $radius);
-        $luma = self::luma($planes);
+        $luma = Luma::of($planes, $planes->rect);
         $this->contrast = max(0.02, RoundEdges::ringStep($luma, $x, $y, $radius));
         $best = RoundEdges::about($luma, $x, $y, $radius, 0.2 * $radius, $this->contrast);
         if ($best === null || $best[1] < self::LEAST_SHARE) {
@@ -69,37 +69,17 @@ final class IrisFollower implements Follower
         return new self($source, $start, $bounds->x + $bounds->width / 2, $bounds->y + $bounds->height / 2, $radius);
     }
 
-    /**
-     * The iris near a place, wherever between the lids it looks.
-     *
-     * @param float $reach furthest from the place its centre may be, pixels
-     *
-     * @return array{float, float, float}|null centre and radius in pixels; null where no round edge is seen
-     */
-    public static function circle(FrameSource $source, int $frame, float $x, float $y, float $radius, float $reach): ?array
-    {
-        $far = 2.0 * $radius + $reach;
-        $rect = Rect::around($x - $far, $y - $far, $x + $far, $y + $far)->intersect($source->frame());
-        if ($radius < 4 || $rect->width < 2 * $radius || $rect->height < $radius) {
-            return null;
-        }
-        $luma = self::luma($source->colour($frame, $rect));
-        $best = RoundEdges::about($luma, $x, $y, $radius, $reach, max(0.05, RoundEdges::ringStep($luma, $x, $y, $radius)));
-
-        return $best === null || $best[1] + $best[2] < self::LEAST ? null : array_slice($best[0], 0, 3);
-    }
-
     public function to(int $last): \Generator
     {
         $direction = $last >= $this->start ? 1 : -1;
         yield $this->start => new Step(Matrix::identity(), State::Set, 1.0, null, 1.0);
         $now = $earlier = $this->first;
-        $good = $this->start;
+        $gap = new Gap($this->start);
         $unseen = [];
         for ($frame = $this->start + $direction; $direction * ($last - $frame) >= 0; $frame += $direction) {
-            $gap = abs($frame - $good);
+            $missed = $gap->since($frame) > 1;
             $guess = $now;
-            if ($gap === 1) {
+            if (!$missed) {
                 $guess[0] += $now[0] - $earlier[0];
                 $guess[1] += $now[1] - $earlier[1];
             }
@@ -109,14 +89,10 @@ final class IrisFollower implements Follower
                 $unseen[$frame] = $open;
                 continue;
             }
-            for ($f = $good + $direction; $gap > 1 && $f !== $frame; $f += $direction) {
-                $t = ($f - $good) / ($frame - $good);
-                $between = array_map(static fn(float $a, float $b): float => $a + ($b - $a) * $t, $now, $found);
-                yield $f => new Step($this->motion($between), State::Bridged, 0.0, null, $unseen[$f] ?? 0.0);
-            }
-            $earlier = $gap === 1 ? $now : $found;
+            $from = $now;
+            yield from $gap->closed($frame, fn(float $t, int $f): Step => new Step(Gap::mixed($this->motion($from), $this->motion($found), $t), State::Bridged, 0.0, null, $unseen[$f] ?? 0.0));
+            $earlier = $missed ? $found : $now;
             $now = $found;
-            $good = $frame;
             yield $frame => new Step($this->motion($now), State::Followed, $confidence, null, $open);
         }
     }
@@ -127,14 +103,14 @@ final class IrisFollower implements Follower
      *
      * @return array{array{float, float, float, float}|null, float, float} circles, confidence, openness
      */
-    private function find(int $frame, array $guess, array $last, int $gap): array
+    private function find(int $frame, array $guess, array $last, Gap $gap): array
     {
-        $reach = $guess[2] * min(2.0, 1.0 + 0.2 * $gap);
+        $reach = $guess[2] * $gap->reach($frame, 1.2, 1.0, 0.2, 2.0);
         $planes = $this->window($frame, $guess[0], $guess[1], 2.6 * $guess[2] + $reach);
         if ($planes->rect->width < 2 * $guess[2] || $planes->rect->height < $guess[2]) {
             return [null, 0.0, 1.0];
         }
-        $luma = self::luma($planes);
+        $luma = Luma::of($planes, $planes->rect);
         $map = $this->look->likeness($planes, $guess);
         $best = RoundEdges::near($luma, $map, $guess, 0.3 * $guess[2], 0.14 * $guess[2], $this->contrast);
         if ($best === null || $best[1] + $best[2] < self::SURE) {
@@ -146,7 +122,7 @@ final class IrisFollower implements Follower
             $open = max($open, IrisLook::covered($map, $best[0]));
         }
         $open = min(1.0, $open / $this->visible);
-        if ($best === null || $best[1] + $best[2] < self::LEAST || $best[1] < self::LEAST_SHARE || abs(log($best[0][2] / $guess[2])) > 0.06 + 0.02 * $gap || $open < self::SHUT) {
+        if ($best === null || $best[1] + $best[2] < self::LEAST || $best[1] < self::LEAST_SHARE || abs(log($best[0][2] / $guess[2])) > 0.06 + 0.02 * $gap->since($frame) || $open < self::SHUT) {
             return [null, 0.0, $open];
         }
 
@@ -165,15 +141,5 @@ final class IrisFollower implements Follower
     private function window(int $frame, float $x, float $y, float $reach): Planes
     {
         return $this->source->colour($frame, Rect::around($x - $reach, $y - $reach, $x + $reach, $y + $reach)->intersect($this->source->frame()));
-    }
-
-    private static function luma(Planes $planes): Grey
-    {
-        $v = [];
-        for ($i = 0, $n = $planes->rect->count(); $i < $n; ++$i) {
-            $v[] = 0.2126 * $planes->r[$i] + 0.7152 * $planes->g[$i] + 0.0722 * $planes->b[$i];
-        }
-
-        return new Grey($planes->rect, $v);
     }
 }

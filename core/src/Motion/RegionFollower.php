@@ -91,22 +91,20 @@ final class RegionFollower implements Follower
         $now = $earlier = Matrix::identity();
         // From where the region truly is to what the track says, on which corrections by hand go on top.
         $under = Matrix::identity();
-        $good = $this->start;
+        $gap = new Gap($this->start);
         for ($frame = $this->start + $direction; $direction * ($last - $frame) >= 0; $frame += $direction) {
-            $gap = abs($frame - $good);
-            [$fit, $confidence] = $this->advance($frame, $now, $gap === 1 ? $earlier : $now, $gap);
+            $missed = $gap->since($frame) > 1;
+            [$fit, $confidence] = $this->advance($frame, $now, $missed ? $now : $earlier, $gap);
             $found = $under->times($fit ?? $now)->inPixels(1 / $height);
             $set = $this->byHand === null ? null : ($this->byHand)($frame, $found);
             if ($fit === null && $set === null) {
                 yield $frame => new Step($found, State::Lost, 0.0);
                 continue;
             }
-            if ($gap > 1) {
-                yield from self::bridge($good, $frame, $under->times($now)->inPixels(1 / $height), $found);
-            }
-            $earlier = $gap > 1 || $fit === null ? $fit ?? $now : $now;
+            $from = $under->times($now)->inPixels(1 / $height);
+            yield from $gap->closed($frame, static fn(float $t): Step => new Step(Gap::mixed($from, $found, $t), State::Bridged, 0.0));
+            $earlier = $missed || $fit === null ? $fit ?? $now : $now;
             $now = $fit ?? $now;
-            $good = $frame;
             yield $frame => $fit === null ? new Step($found, State::Set, 1.0) : new Step($found, State::Followed, $confidence);
             if ($set !== null) {
                 $set = $set->inPixels($height);
@@ -122,11 +120,11 @@ final class RegionFollower implements Follower
      *
      * @param Matrix $now     motion to the last good frame
      * @param Matrix $earlier motion to the one before that
-     * @param int    $gap     frames since the last good one
+     * @param Gap    $gap     since the last good one
      *
      * @return array{Matrix|null, float}
      */
-    private function advance(int $frame, Matrix $now, Matrix $earlier, int $gap): array
+    private function advance(int $frame, Matrix $now, Matrix $earlier, Gap $gap): array
     {
         [$cx, $cy] = [$this->region->x + $this->region->width / 2, $this->region->y + $this->region->height / 2];
         [$x1, $y1] = $now->apply($cx, $cy);
@@ -134,10 +132,11 @@ final class RegionFollower implements Follower
         [$vx, $vy] = [$x1 - $x0, $y1 - $y0];
         $around = $this->where($now);
         $around = $around->union(Rect::of($around->x + (int) round($vx), $around->y + (int) round($vy), $around->width, $around->height));
-        $reach = $gap === 1 ? 0 : min(self::FURTHEST, 30 + 12 * $gap);
+        $reach = (int) $gap->reach($frame, 0, 30, 12, self::FURTHEST);
+        $next = $reach === 0;
         $pyramid = $this->pyramid($frame, $around, 26 + $reach);
-        $shift = $gap > 1 && $this->before !== null ? Sighting::shift($this->mask, $this->before, $now, $pyramid, $reach) : null;
-        $result = ($shift === null ? null : $this->tried($pyramid, $now, $shift[0], $shift[1], $gap)) ?? $this->tried($pyramid, $now, $vx, $vy, $gap);
+        $shift = !$next && $this->before !== null ? Sighting::shift($this->mask, $this->before, $now, $pyramid, $reach) : null;
+        $result = ($shift === null ? null : $this->tried($pyramid, $now, $shift[0], $shift[1], $gap->since($frame))) ?? $this->tried($pyramid, $now, $vx, $vy, $gap->since($frame));
         if ($result !== null) {
             $this->settle($pyramid, $result[0]);
             $this->before = $pyramid;
@@ -266,16 +265,5 @@ final class RegionFollower implements Follower
         }
 
         return Pyramid::of($this->source->luma($frame, Pyramid::aligned($rect, PointSearch::LEVELS)), PointSearch::LEVELS);
-    }
-
-    /** @return iterable<int, Step> the lost frames between two good ones, laid between their motions */
-    private static function bridge(int $good, int $found, Matrix $from, Matrix $to): iterable
-    {
-        $direction = $found > $good ? 1 : -1;
-        for ($frame = $good + $direction; $frame !== $found; $frame += $direction) {
-            $t = ($frame - $good) / ($found - $good);
-            $between = array_map(static fn(float $a, float $b): float => $a + ($b - $a) * $t, $from->m, $to->m);
-            yield $frame => new Step(Matrix::of($between), State::Bridged, 0.0);
-        }
     }
 }

@@ -6,8 +6,8 @@ namespace Cossel\Core\Propose;
 
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Motion\FrameSource;
-use Cossel\Core\Motion\IrisFollower;
-use Cossel\Core\Motion\OutlineFollower;
+use Cossel\Core\Motion\IrisCircle;
+use Cossel\Core\Motion\PathEdge;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\AreaShape;
 use Cossel\Core\Recipe\BlinkGuard;
@@ -17,6 +17,7 @@ use Cossel\Core\Recipe\Keyed;
 use Cossel\Core\Recipe\Live;
 use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\Outline;
+use Cossel\Core\Recipe\Part;
 use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\PathPoint;
 use Cossel\Core\Recipe\Shape;
@@ -59,27 +60,27 @@ final class Person
     {
         $self = new self($source, $face, $frame, $live, $person);
         $head = $id('a');
-        $areas = [$self->area($head, 'Face', 'face', [$self->oval($id('s'))], new Motion(pivot: $face->eyes()))];
+        $areas = [$self->area($head, 'Face', Part::Face, [$self->oval($id('s'))], new Motion(pivot: $face->eyes()))];
         foreach ([[true, 'Left'], [false, 'Right']] as [$left, $side]) {
             $lids = $id('a');
-            $areas[] = $self->area($lids, "{$side} lids", 'lids', [$self->settled($self->path($id('s'), $face->lids($left), [0, 3], 0.0, 0.004), self::LID_REACH)], self::ride($head, Landmarks::middle($face->lids($left))));
+            $areas[] = $self->area($lids, "{$side} lids", Part::Lids, [$self->settled($self->path($id('s'), $face->lids($left), [0, 3], 0.0, 0.004), self::LID_REACH)], self::ride($head, Landmarks::middle($face->lids($left))));
             $iris = $self->iris($id('s'), $left);
-            $areas[] = $self->area($id('a'), "{$side} iris", 'iris', [$iris, new AreaShape($id('s'), $lids, join: Join::Keep)], self::ride($head, $iris->centre));
+            $areas[] = $self->area($id('a'), "{$side} iris", Part::Iris, [$iris, new AreaShape($id('s'), $lids, join: Join::Keep)], self::ride($head, $iris->centre));
         }
         $mouth = Landmarks::middle($face->outerLips());
         $outer = $self->settled($self->path($id('s'), $face->outerLips(), [0, 6], 0.002, 0.006), self::LIP_REACH);
-        $areas[] = $self->area($id('a'), 'Lips', 'lips', [$outer, $self->opening($id('s'), 0.0, 0.003, Join::Cut)], self::ride($head, $mouth));
-        $areas[] = $self->area($id('a'), 'Teeth', 'teeth', [$self->opening($id('s'), 0.002, 0.004, Join::Add)], self::ride($head, $mouth));
+        $areas[] = $self->area($id('a'), 'Lips', Part::Lips, [$outer, $self->opening($id('s'), 0.0, 0.003, Join::Cut)], self::ride($head, $mouth));
+        $areas[] = $self->area($id('a'), 'Teeth', Part::Teeth, [$self->opening($id('s'), 0.002, 0.004, Join::Add)], self::ride($head, $mouth));
         $neck = $self->neck($id('s'));
-        $areas[] = $self->area($id('a'), 'Neck', 'neck', [$neck], self::ride($head, $neck->centre));
+        $areas[] = $self->area($id('a'), 'Neck', Part::Neck, [$neck], self::ride($head, $neck->centre));
 
         return $areas;
     }
 
     /** @param list<Shape> $shapes */
-    private function area(string $id, string $name, string $part, array $shapes, Motion $motion): Area
+    private function area(string $id, string $name, Part $part, array $shapes, Motion $motion): Area
     {
-        return new Area($id, $name, $part, $this->person, true, new Outline($this->frame, $shapes), $motion, $this->live, new Keyed(1.0), new BlinkGuard(), []);
+        return new Area($id, $name, $part->value, $this->person, true, new Outline($this->frame, $shapes), $motion, $this->live, new Keyed(1.0), new BlinkGuard(), []);
     }
 
     /** @param array{float, float} $pivot */
@@ -127,7 +128,7 @@ final class Person
         [$x, $y] = Landmarks::middle($lids);
         $wide = hypot($lids[3][0] - $lids[0][0], $lids[3][1] - $lids[0][1]);
         $radius = self::IRIS * $wide;
-        $found = IrisFollower::circle($this->source, $this->frame, $x * $this->height, $y * $this->height, $radius * $this->height, self::GLANCE * $wide * $this->height);
+        $found = IrisCircle::near($this->source, $this->frame, $x * $this->height, $y * $this->height, $radius * $this->height, self::GLANCE * $wide * $this->height);
         if ($found !== null) {
             [$x, $y, $radius] = array_map(fn(float $v): float => $v / $this->height, $found);
         }
@@ -161,7 +162,7 @@ final class Person
     private function settled(Path $path, float $reach): Path
     {
         $toPixels = Matrix::of([$this->height, 0, 0, 0, $this->height, 0, 0, 0, 1]);
-        $settled = OutlineFollower::settled($this->source, $this->frame, array_map(static fn(PathPoint $p): PathPoint => $p->moved($toPixels), $path->points), max(3, (int) ($reach * $this->face->width() * $this->height)));
+        $settled = PathEdge::settled($this->source, $this->frame, array_map(static fn(PathPoint $p): PathPoint => $p->moved($toPixels), $path->points), max(3, (int) ($reach * $this->face->width() * $this->height)));
         $back = $toPixels->inverse();
         $points = array_map(static function (PathPoint $p) use ($back): PathPoint {
             $q = $p->moved($back);

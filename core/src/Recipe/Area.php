@@ -24,35 +24,66 @@ final readonly class Area
         public ?Pair $pair = null,
     ) {}
 
+    public function is(Part ...$parts): bool
+    {
+        return in_array(Part::tryFrom($this->part), $parts, true);
+    }
+
     public function withOutline(Outline $outline): self
     {
-        return new self($this->id, $this->name, $this->part, $this->person, $this->on, $outline, $this->motion, $this->live, $this->strength, $this->blinkGuard, $this->touches, $this->pick, $this->pair);
+        return $this->with(outline: $outline);
+    }
+
+    public function withMotion(Motion $motion): self
+    {
+        return $this->with(motion: $motion);
     }
 
     public function withPick(?Pick $pick): self
     {
-        return new self($this->id, $this->name, $this->part, $this->person, $this->on, $this->outline, $this->motion, $this->live, $this->strength, $this->blinkGuard, $this->touches, $pick, $this->pair);
+        return $this->with(pick: $pick);
+    }
+
+    public function withStrength(Keyed $strength): self
+    {
+        return $this->with(strength: $strength);
+    }
+
+    public function withBlinkGuard(BlinkGuard $guard): self
+    {
+        return $this->with(blinkGuard: $guard);
     }
 
     /**
-     * With other touches, and linked to none.
+     * With other touches, its own: linked to none.
      *
      * @param list<Touch> $touches
      */
     public function withTouches(array $touches): self
     {
-        return new self($this->id, $this->name, $this->part, $this->person, $this->on, $this->outline, $this->motion, $this->live, $this->strength, $this->blinkGuard, $touches, $this->pick);
+        return $this->with(touches: $touches, pair: $this->pair?->linked === true ? null : $this->pair);
+    }
+
+    /** Doing what the other one of its pair does. */
+    public function linked(): self
+    {
+        return $this->pair === null ? $this : $this->with(touches: [], pair: new Pair($this->pair->with, true));
     }
 
     /** Switched off: still there for others to ride on and be made of. */
     public function off(): self
     {
-        return new self($this->id, $this->name, $this->part, $this->person, false, $this->outline, $this->motion, $this->live, $this->strength, $this->blinkGuard, $this->touches, $this->pick, $this->pair);
+        return $this->with(on: false);
     }
 
     /** With a pick and no shapes at all, the outline is the whole frame. */
     public function outlined(): self
     {
         return $this->pick !== null && $this->outline->shapes === [] ? $this->withOutline(new Outline($this->outline->at, invert: true)) : $this;
+    }
+
+    private function with(mixed ...$changes): self
+    {
+        return new self(...[...get_object_vars($this), ...$changes]);
     }
 }

@@ -33,9 +33,9 @@ final readonly class AreaShape extends Shape
         return [];
     }
 
-    protected function with(array $values): static
+    protected function with(array $values, array $keys = []): static
     {
-        return new self($this->id, $this->of, $values['opacity'], $this->join);
+        return new self($this->id, $this->of, $values['opacity'], $this->join, $keys);
     }
 
     /** Its edges are the other area's own; nothing here to harden or grow. */

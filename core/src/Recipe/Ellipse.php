@@ -40,8 +40,8 @@ final readonly class Ellipse extends Shape
         return ['centre' => $this->centre, 'radii' => $this->radii, 'turn' => $this->turn];
     }
 
-    protected function with(array $values): static
+    protected function with(array $values, array $keys = []): static
     {
-        return new self($this->id, $values['centre'], $values['radii'], $values['turn'], $values['featherIn'], $values['featherOut'], $values['grow'], $values['opacity'], $this->join, [], $this->motion);
+        return new self($this->id, $values['centre'], $values['radii'], $values['turn'], $values['featherIn'], $values['featherOut'], $values['grow'], $values['opacity'], $this->join, $keys, $this->motion);
     }
 }

@@ -22,6 +22,28 @@ final readonly class Keyed
         return $before->value + ($after->value - $before->value) * $t;
     }
 
+    /** With every value so many times what it is. */
+    public function times(float $share): self
+    {
+        return $this->each(static fn(float $v): float => round($v * $share, 3));
+    }
+
+    /** Without keyframes, at the mean of theirs. */
+    public function evened(): self
+    {
+        return $this->keys === [] ? $this : new self(round(array_sum(array_map(static fn(Key $key): float => $key->value, $this->keys)) / count($this->keys), 3));
+    }
+
+    /**
+     * With every value changed alike.
+     *
+     * @param callable(float): float $change
+     */
+    public function each(callable $change): self
+    {
+        return new self($change($this->value), array_map(static fn(Key $key): Key => new Key($key->frame, $change($key->value), $key->ease), $this->keys));
+    }
+
     /**
      * The keyframes a frame lies between and how far it is from the one to the other, eased. Before the first and after
      * the last, values stand still.

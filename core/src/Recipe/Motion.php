@@ -39,4 +39,10 @@ final readonly class Motion
     {
         return in_array($channel, $this->use, true);
     }
+
+    /** @param list<MotionKey> $keys by rising frame */
+    public function withKeys(array $keys): self
+    {
+        return new self(...[...get_object_vars($this), 'keys' => $keys]);
+    }
 }

@@ -16,6 +16,16 @@ final readonly class Outline
         return new self($this->at, array_map(fn(Shape $shape): Shape => $shape->at($this->at)->hard($shape->join === Join::Cut ? 0.0 : $margin), $this->shapes));
     }
 
+    /**
+     * With its shapes changed.
+     *
+     * @param callable(Shape): Shape $change
+     */
+    public function withShapes(callable $change): self
+    {
+        return new self($this->at, array_map($change, $this->shapes), $this->invert);
+    }
+
     /** @throws UnknownId */
     public function shape(string $id): Shape
     {

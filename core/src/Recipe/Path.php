@@ -37,8 +37,8 @@ final readonly class Path extends Shape
         return ['points' => $this->points];
     }
 
-    protected function with(array $values): static
+    protected function with(array $values, array $keys = []): static
     {
-        return new self($this->id, $values['points'], $values['featherIn'], $values['featherOut'], $values['grow'], $values['opacity'], $this->join, [], $this->motion);
+        return new self($this->id, $values['points'], $values['featherIn'], $values['featherOut'], $values['grow'], $values['opacity'], $this->join, $keys, $this->motion);
     }
 }

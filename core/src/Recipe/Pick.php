@@ -43,4 +43,9 @@ final readonly class Pick
     {
         return new self($samples, $hue, $chroma, $light, $follow, $this->specks, $this->holes, $this->blur, $this->invert);
     }
+
+    public function withBlur(float $blur): self
+    {
+        return new self($this->samples, $this->hue, $this->chroma, $this->light, $this->follow, $this->specks, $this->holes, $blur, $this->invert);
+    }
 }

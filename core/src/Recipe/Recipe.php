@@ -79,6 +79,18 @@ final readonly class Recipe
         return new self($this->source, $this->assets, $this->base, array_map($change, $this->areas), $this->finish);
     }
 
+    /** The same with one of its areas put in the place of the one of that id. */
+    public function withArea(Area $changed): self
+    {
+        return $this->withAreas(static fn(Area $area): Area => $area->id === $changed->id ? $changed : $area);
+    }
+
+    /** @param list<Touch> $finish */
+    public function withFinish(array $finish): self
+    {
+        return new self($this->source, $this->assets, $this->base, $this->areas, $finish);
+    }
+
     /** @return list<string> sha256 of every track it needs */
     public function tracks(): array
     {

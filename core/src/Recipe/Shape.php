@@ -41,11 +41,25 @@ abstract readonly class Shape
     abstract protected function geometry(): array;
 
     /**
-     * The same shape with other values and no keyframes.
+     * The same shape with other values and keyframes.
      *
      * @param array<string, mixed> $values all that {@see values} names
+     * @param list<ShapeKey>       $keys
      */
-    abstract protected function with(array $values): static;
+    abstract protected function with(array $values, array $keys = []): static;
+
+    /**
+     * The shape with its values changed, those of its keyframes alike.
+     *
+     * @param callable(array<string, mixed>): array<string, mixed> $change of all that {@see values} names
+     */
+    public function changed(callable $change): static
+    {
+        $values = $this->values();
+        $keys = array_map(static fn(ShapeKey $key): ShapeKey => new ShapeKey($key->frame, array_intersect_key($change([...$values, ...$key->values]), $key->values), $key->ease), $this->keys);
+
+        return $this->with($change($values), $keys);
+    }
 
     /** The shape as its keyframes make it on a frame. */
     public function at(int $frame): static

@@ -24,4 +24,24 @@ final readonly class Touch
     {
         return array_map(static fn(mixed $setting): mixed => $setting instanceof Keyed ? $setting->at($frame) : $setting, $this->settings);
     }
+
+    public function withAmount(Keyed $amount): self
+    {
+        return new self($this->id, $this->kind, $this->settings, $this->side, $this->on, $amount);
+    }
+
+    /**
+     * With a number changed, on every keyframe alike.
+     *
+     * @param callable(float): float $change
+     */
+    public function changed(string $setting, callable $change): self
+    {
+        $settings = $this->settings;
+        if (($settings[$setting] ?? null) instanceof Keyed) {
+            $settings[$setting] = $settings[$setting]->each($change);
+        }
+
+        return new self($this->id, $this->kind, $settings, $this->side, $this->on, $this->amount);
+    }
 }

@@ -4,6 +4,11 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Telltale;
 
+use Cossel\Core\Recipe\AreaShape;
+use Cossel\Core\Recipe\Join;
+use Cossel\Core\Recipe\Part;
+use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\Shape;
 use Cossel\Core\Recipe\Side;
 use Cossel\Core\Recipe\Touch;
 
@@ -35,7 +40,7 @@ final readonly class Bleed extends Telltale
             return null;
         }
         [$before, $change, $m] = [$seen->before(), $seen->change(), $seen->matte->v];
-        $isTeeth = $seen->area?->part === 'teeth';
+        $isTeeth = $seen->area?->is(Part::Teeth) === true;
         $counts = $isTeeth ? [] : self::counts($seen);
         if ($counts === null) {
             return null;
@@ -57,6 +62,25 @@ final readonly class Bleed extends Telltale
         }
 
         return [round(100 * $unlike / $all, 2)];
+    }
+
+    public function cures(Finding $finding, Recipe $recipe): array
+    {
+        $kept = null;
+        $outline = $finding->area?->outline->withShapes(static function (Shape $shape) use ($finding, &$kept): Shape {
+            if ($shape instanceof AreaShape || $shape->join !== Join::Add) {
+                return $shape;
+            }
+
+            return $shape->changed(static function (array $values) use ($finding, &$kept): array {
+                $out = round($values['featherOut'] * Cure::AIM / $finding->excess(), 4);
+                $kept = max($kept ?? 0.0, $out);
+
+                return [...$values, 'grow' => max(-1.0, round($values['grow'] - ($values['featherOut'] - $out) / 2 - 0.004, 4)), 'featherOut' => $out];
+            });
+        });
+
+        return [$outline === null || $kept === null ? null : Cure::byRecipe('Draw the edge in and narrow the outer feather to ' . Cure::percent($kept), $recipe->withArea($finding->area->withOutline($outline)))];
     }
 
     /** @return array<int, true>|null the bins that the core's colours lie in; null where there is no core */

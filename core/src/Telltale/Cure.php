@@ -4,14 +4,21 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Telltale;
 
-/** A change that would quieten a tell-tale: another recipe, or a frame to follow the area again from. */
+use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\Touch;
+
+/**
+ * A change that would quieten a tell-tale: another recipe, or a frame to follow the area again from. Cures aim a little
+ * below the limit; whether they reach it is for the next look to say.
+ */
 final readonly class Cure
 {
-    /** @param array<string, mixed>|null $recipe the whole recipe with the change, as a document */
-    private function __construct(public string $words, public ?array $recipe, public ?int $followFrom) {}
+    /** How far below the limit is aimed at. */
+    public const AIM = 0.85;
 
-    /** @param array<string, mixed> $recipe */
-    public static function byRecipe(string $words, array $recipe): self
+    private function __construct(public string $words, public ?Recipe $recipe, public ?int $followFrom) {}
+
+    public static function byRecipe(string $words, Recipe $recipe): self
     {
         return new self($words, $recipe, null);
     }
@@ -19,5 +26,48 @@ final readonly class Cure
     public static function byFollowing(int $from): self
     {
         return new self("Follow it again from frame {$from}", null, $from);
+    }
+
+    /** The whole area less strong; null on the whole frame. */
+    public static function weaker(Finding $finding, Recipe $recipe): ?self
+    {
+        if ($finding->area === null) {
+            return null;
+        }
+        $share = round(max(0.1, self::AIM / $finding->excess()), 2);
+
+        return self::byRecipe('Lower its strength to ' . self::percent($share), $recipe->withArea($finding->area->withStrength($finding->area->strength->times($share))));
+    }
+
+    /** Touches of these kinds less strong; null where the area has none. */
+    public static function lessOf(string $what, Finding $finding, Recipe $recipe, string ...$kinds): ?self
+    {
+        $share = round(max(0.2, self::AIM / $finding->excess()), 2);
+
+        return self::touches("Lower {$what} to " . self::percent($share), $finding, $recipe, $kinds, static fn(Touch $touch): Touch => $touch->withAmount($touch->amount->times($share)));
+    }
+
+    /**
+     * The area's touches of these kinds changed; null where it has none.
+     *
+     * @param array<string>          $kinds
+     * @param callable(Touch): Touch $change
+     */
+    public static function touches(string $words, Finding $finding, Recipe $recipe, array $kinds, callable $change): ?self
+    {
+        // A linked area has its touches from the other one.
+        $holder = $finding->area?->pair?->linked ? $recipe->area($finding->area->pair->with) : $finding->area;
+        $concerned = static fn(Touch $touch): bool => $touch->on && in_array($touch->kind->name(), $kinds, true);
+        if ($holder === null || array_filter($holder->touches, $concerned) === []) {
+            return null;
+        }
+        $touches = array_map(static fn(Touch $touch): Touch => $concerned($touch) ? $change($touch) : $touch, $holder->touches);
+
+        return self::byRecipe($words, $recipe->withArea($holder->withTouches($touches)));
+    }
+
+    public static function percent(float $share): string
+    {
+        return round(100 * $share, 1) . ' %';
     }
 }

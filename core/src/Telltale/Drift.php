@@ -7,6 +7,7 @@ namespace Cossel\Core\Telltale;
 use Cossel\Core\Picture\Luma;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Motion;
+use Cossel\Core\Recipe\MotionKey;
 use Cossel\Core\Recipe\Recipe;
 
 /**
@@ -94,6 +95,38 @@ final readonly class Drift extends Telltale
         ksort($measures);
 
         return $measures;
+    }
+
+    public function cures(Finding $finding, Recipe $recipe): array
+    {
+        return $finding->area === null ? [] : [self::uncorrected($finding, $finding->area, $recipe) ?? self::followed($finding, $finding->area)];
+    }
+
+    private static function uncorrected(Finding $finding, Area $area, Recipe $recipe): ?Cure
+    {
+        $isBad = static fn(MotionKey $key): bool => ($finding->measures[$key->frame] ?? 0.0) > $finding->limit;
+        $bad = array_map(static fn(MotionKey $key): int => $key->frame, array_filter($area->motion->keys, $isBad));
+        $kept = array_values(array_filter($area->motion->keys, static fn(MotionKey $key): bool => !$isBad($key)));
+
+        return $bad === [] ? null : Cure::byRecipe('Take out the correction on frame ' . implode(', ', $bad), $recipe->withArea($area->withMotion($area->motion->withKeys($kept))));
+    }
+
+    private static function followed(Finding $finding, Area $area): ?Cure
+    {
+        if ($area->motion->by === Motion::RIDE) {
+            return null;
+        }
+        $from = $at = $area->outline->at;
+        $worst = $finding->worst();
+        // The last good frame on the way from the outline's frame to the worst one.
+        foreach ($finding->measures as $frame => $measure) {
+            $between = $worst > $at ? $frame >= $at && $frame < $worst : $frame <= $at && $frame > $worst;
+            if ($between && $measure < $finding->limit / 2 && abs($frame - $at) > abs($from - $at)) {
+                $from = $frame;
+            }
+        }
+
+        return Cure::byFollowing($from);
     }
 
     /** @param list<int> $frames */

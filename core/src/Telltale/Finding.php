@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Telltale;
 
 use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\Recipe;
 
 /** What one tell-tale says of one area over the shot, or of the whole frame. */
 final readonly class Finding
@@ -15,6 +16,18 @@ final readonly class Finding
     public function rings(): bool
     {
         return $this->measure() > $this->limit;
+    }
+
+    /** How many times the limit the greatest measure is. */
+    public function excess(): float
+    {
+        return $this->measure() / $this->limit;
+    }
+
+    /** @return list<Cure> the obvious ones, most promising first; none where it does not ring */
+    public function cures(Recipe $recipe): array
+    {
+        return $this->rings() ? array_values(array_filter($this->telltale->cures($this, $recipe))) : [];
     }
 
     /** The greatest measure of the shot. */

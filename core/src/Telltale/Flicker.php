@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Cossel\Core\Telltale;
 
 use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\Keyed;
 use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\Touch;
 
 /**
  * Restlessness that the treatment brings in. Oklab L of what is under the matte is held still along the motion in 4 x 4
@@ -73,6 +75,31 @@ final readonly class Flicker extends Telltale
         }
 
         return $measures;
+    }
+
+    public function cures(Finding $finding, Recipe $recipe): array
+    {
+        return $finding->area === null ? [] : [self::unkeyed($finding->area, $recipe) ?? self::softerPick($finding->area, $recipe) ?? Cure::weaker($finding, $recipe)];
+    }
+
+    private static function unkeyed(Area $area, Recipe $recipe): ?Cure
+    {
+        $touches = array_map(static fn(Touch $touch): Touch => $touch->withAmount($touch->amount->evened()), $area->touches);
+        $keyed = array_filter([$area->strength, ...array_map(static fn(Touch $touch): Keyed => $touch->amount, $area->touches)], static fn(Keyed $v): bool => $v->keys !== []);
+
+        return $keyed === [] ? null : Cure::byRecipe('Make one value of the keyed strengths', $recipe->withArea($area->withStrength($area->strength->evened())->withTouches($touches)));
+    }
+
+    private static function softerPick(Area $area, Recipe $recipe): ?Cure
+    {
+        $pick = $area->pick;
+        if ($pick === null) {
+            return null;
+        }
+        $soft = static fn(array $range): array => [$range[0], $range[1], round($range[2] * 1.6, 4)];
+        $softer = $pick->withRanges($pick->samples, $soft($pick->hue), $soft($pick->chroma), $soft($pick->light), $pick->follow);
+
+        return Cure::byRecipe('Soften the pick', $recipe->withArea($area->withPick($softer->withBlur(round($pick->blur + 0.003, 4)))));
     }
 
     /** @param non-empty-list<float> $v */

@@ -4,6 +4,11 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Telltale;
 
+use Cossel\Core\Recipe\AreaShape;
+use Cossel\Core\Recipe\Join;
+use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\Shape;
+
 /**
  * A step along the feather that the picture itself does not have there. At every pixel where the matte m changes, n is the
  * direction of its gradient. Over tiles of 1/24 of the picture's height, weighted with |grad m|, the mean step in Oklab
@@ -20,6 +25,13 @@ final readonly class Halo extends Telltale
 {
     private const TILES = 24;
     private const SEEN = 0.012;
+
+    /**
+     * How wide a feather a hard edge is given for each time it passes the limit: over it, the smoothstep's steepest (1.5 times
+     * the mean) then rises by no more than the limit within the greater step that a halo is measured by (2 / 90).
+     */
+    private const FEATHER = 3 / 90;
+    private const MOST_FEATHER = 0.4;
 
     public function __construct()
     {
@@ -40,6 +52,32 @@ final readonly class Halo extends Telltale
         }
 
         return $most === null ? null : [round($most, 4)];
+    }
+
+    public function cures(Finding $finding, Recipe $recipe): array
+    {
+        return [self::wider($finding, $recipe), Cure::weaker($finding, $recipe)];
+    }
+
+    private static function wider(Finding $finding, Recipe $recipe): ?Cure
+    {
+        $times = $finding->excess() / Cure::AIM;
+        $widest = 0.0;
+        $outline = $finding->area?->outline->withShapes(static function (Shape $shape) use ($times, &$widest): Shape {
+            if ($shape instanceof AreaShape || $shape->join !== Join::Add) {
+                return $shape;
+            }
+
+            return $shape->changed(static function (array $values) use ($times, &$widest): array {
+                $wider = min(self::MOST_FEATHER, round(max($values['featherIn'] + $values['featherOut'], self::FEATHER) * $times - $values['featherIn'], 3));
+                $values['featherOut'] = max($wider, $values['featherOut']);
+                $widest = max($widest, $values['featherOut']);
+
+                return $values;
+            });
+        });
+
+        return $outline === null || $widest === 0.0 ? null : Cure::byRecipe('Widen the outer feather to ' . Cure::percent($widest) . ' of the height', $recipe->withArea($finding->area->withOutline($outline)));
     }
 
     /** @return list<array{float, float}> score and weight of each tile with enough edge in it */

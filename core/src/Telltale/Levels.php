@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace Cossel\Core\Telltale;
 
 use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\Keyed;
 use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\Touch;
 use Cossel\Core\Touch\Legal;
 
 /**
@@ -27,6 +29,16 @@ final readonly class Levels extends Telltale
     public function look(Seen $seen): array
     {
         return [round(100 * self::outside($seen->result->r, $seen->result->g, $seen->result->b) / max(1, $seen->rect()->count()), 4)];
+    }
+
+    public function cures(Finding $finding, Recipe $recipe): array
+    {
+        $others = array_filter($recipe->finish, static fn(Touch $touch): bool => !$touch->kind instanceof Legal);
+        $used = array_map(static fn(Touch $touch): string => $touch->id, [...$recipe->base, ...$recipe->finish, ...array_merge(...array_map(static fn(Area $area): array => $area->touches, $recipe->areas))]);
+        for ($n = 1; in_array("legal{$n}", $used, true); ++$n);
+        $legal = new Touch("legal{$n}", new Legal(), ['standard' => 'r103', 'knee' => new Keyed(0.02)]);
+
+        return [Cure::byRecipe('Keep levels legal, last of all', $recipe->withFinish([...array_values($others), $legal]))];
     }
 
     /**

@@ -6,6 +6,7 @@ namespace Cossel\Core\Telltale;
 
 use Cossel\Core\Picture\Robust;
 use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\Part;
 use Cossel\Core\Recipe\Recipe;
 
 /**
@@ -16,7 +17,6 @@ final readonly class Mismatch extends Telltale
 {
     private const FEW = 20;
     /** The parts that belong to each. */
-    private const PARTS = ['iris' => ['iris'], 'face' => ['neck'], 'skin' => ['neck'], 'neck' => ['face', 'skin']];
 
     public function __construct()
     {
@@ -71,11 +71,37 @@ final readonly class Mismatch extends Telltale
     {
         foreach ($recipe->areas as $other) {
             $paired = $area->pair?->with === $other->id || $other->pair?->with === $area->id;
-            if ($other->id !== $area->id && ($paired || ($area->person !== null && $other->person === $area->person && in_array($other->part, self::PARTS[$area->part] ?? [], true)))) {
+            if ($other->id !== $area->id && ($paired || ($area->person !== null && $other->person === $area->person && $other->is(...self::belonging($area))))) {
                 return $other;
             }
         }
 
         return null;
+    }
+
+    public function cures(Finding $finding, Recipe $recipe): array
+    {
+        return [self::linked($finding, $recipe) ?? Cure::weaker($finding, $recipe)];
+    }
+
+    private static function linked(Finding $finding, Recipe $recipe): ?Cure
+    {
+        $pair = $finding->area?->pair;
+        if ($finding->area === null || $pair === null || $pair->linked) {
+            return null;
+        }
+
+        return Cure::byRecipe("Treat it as {$recipe->area($pair->with)->name}", $recipe->withArea($finding->area->linked()));
+    }
+
+    /** @return list<Part> what belongs to an area of that part */
+    private static function belonging(Area $area): array
+    {
+        return match (Part::tryFrom($area->part)) {
+            Part::Iris => [Part::Iris],
+            Part::Face, Part::Skin => [Part::Neck],
+            Part::Neck => [Part::Face, Part::Skin],
+            default => [],
+        };
     }
 }

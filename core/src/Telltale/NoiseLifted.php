@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Telltale;
 
+use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\Touch;
+
 /**
  * Noise brought up with the light. The robust spread of Oklab L less its Gaussian of 1/700 of the picture's height (.7 pixels
  * at least), over the matte (more than .5), of the finished frame over that of the untreated one.
@@ -26,5 +29,12 @@ final readonly class NoiseLifted extends Telltale
         $sigma = max(0.7, self::SIGMA * $seen->rows());
 
         return [round(Texture::spread($seen->result()->l, $seen, $sigma) / max(1e-4, Texture::spread($seen->untreated()->l, $seen, $sigma)), 3)];
+    }
+
+    public function cures(Finding $finding, Recipe $recipe): array
+    {
+        $calmed = Cure::touches('Calm the noise under its tone', $finding, $recipe, ['tone'], static fn(Touch $touch): Touch => $touch->changed('calm', static fn(float $v): float => max(0.004, $v)));
+
+        return [$calmed, Cure::weaker($finding, $recipe)];
     }
 }

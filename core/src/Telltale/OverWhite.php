@@ -6,7 +6,9 @@ namespace Cossel\Core\Telltale;
 
 use Cossel\Core\Picture\Robust;
 use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\Part;
 use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\Touch;
 
 /**
  * Teeth that outshine the face. Over what looks like teeth under the matte, in Oklab of the finished frame: by how much the
@@ -19,7 +21,7 @@ final readonly class OverWhite extends Telltale
 {
     private const CEILING = 0.88;
     private const FEW = 20;
-    private const EYES = ['eye', 'lids', 'whites'];
+    private const EYES = [Part::Eye, Part::Lids, Part::Whites];
 
     public function __construct()
     {
@@ -28,7 +30,7 @@ final readonly class OverWhite extends Telltale
 
     public function concerns(Recipe $recipe, ?Area $area): bool
     {
-        return $area !== null && ($area->part === 'teeth' || in_array($area->part, self::EYES, true));
+        return $area?->is(Part::Teeth, ...self::EYES) === true;
     }
 
     public function look(Seen $seen): ?array
@@ -37,7 +39,7 @@ final readonly class OverWhite extends Telltale
         $untreated = $seen->untreated();
         $w = $seen->matte->v;
         $n = 0;
-        $isTeeth = $seen->area?->part === 'teeth';
+        $isTeeth = $seen->area?->is(Part::Teeth) === true;
         $least = $isTeeth ? 0.0 : Robust::quantile($result->l, $w, 0.67);
         foreach ($w as $i => $k) {
             $w[$i] = $k > 0.5 && ($isTeeth ? Tooth::at($untreated, $i) : $result->l[$i] >= $least && hypot($result->a[$i], $result->b[$i]) < 0.06) ? 1.0 : 0.0;
@@ -57,7 +59,7 @@ final readonly class OverWhite extends Telltale
 
     public function measures(array $looks, Recipe $recipe, ?Area $area): array
     {
-        if ($area?->part !== 'teeth') {
+        if ($area === null || !$area->is(Part::Teeth)) {
             return [];
         }
         $measures = [];
@@ -71,6 +73,18 @@ final readonly class OverWhite extends Telltale
         return $measures;
     }
 
+    public function cures(Finding $finding, Recipe $recipe): array
+    {
+        $share = round(max(0.35, min(0.7, Cure::AIM / $finding->excess())), 2);
+        $less = Cure::touches('Whiten by ' . Cure::percent($share) . ' under a ceiling of 86 %', $finding, $recipe, ['whiten'], static fn(Touch $touch): Touch => $touch
+            ->changed('ceiling', static fn(float $v): float => min(0.86, $v))
+            ->changed('lift', static fn(float $v): float => min(0.03, $v))
+            ->changed('clean', static fn(float $v): float => max(0.01, $v))
+            ->withAmount($touch->amount->times($share)));
+
+        return [$less ?? Cure::weaker($finding, $recipe)];
+    }
+
     /**
      * The looks of areas that hold the whites of the same person's eyes.
      *
@@ -80,7 +94,7 @@ final readonly class OverWhite extends Telltale
      */
     private static function eyes(array $looks, Recipe $recipe, Area $area): array
     {
-        $eyes = array_filter($recipe->areas, static fn(Area $other): bool => in_array($other->part, self::EYES, true) && $other->person === $area->person);
+        $eyes = array_filter($recipe->areas, static fn(Area $other): bool => $other->is(...self::EYES) && $other->person === $area->person);
 
         return array_values(array_filter(array_map(static fn(Area $eye): ?array => $looks[$eye->id] ?? null, $eyes)));
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Telltale;
 
 use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\Part;
 use Cossel\Core\Recipe\Recipe;
 
 /**
@@ -27,7 +28,7 @@ final readonly class Paint extends Telltale
 
     public function concerns(Recipe $recipe, ?Area $area): bool
     {
-        return $area?->part === 'iris';
+        return $area?->is(Part::Iris) === true;
     }
 
     public function look(Seen $seen): ?array
@@ -44,6 +45,11 @@ final readonly class Paint extends Telltale
         $loud = $after[2] * ($after[1] / max(0.09, 1.25 * $before[1]) - 1);
 
         return [round(100 * max(0.0, $lost, $loud), 2)];
+    }
+
+    public function cures(Finding $finding, Recipe $recipe): array
+    {
+        return [Cure::lessOf('the iris’s new colour', $finding, $recipe, 'iris') ?? Cure::weaker($finding, $recipe)];
     }
 
     /**

@@ -6,6 +6,7 @@ namespace Cossel\Core\Telltale;
 
 use Cossel\Core\Picture\Robust;
 use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\Part;
 use Cossel\Core\Recipe\Recipe;
 
 /**
@@ -26,7 +27,7 @@ final readonly class Plastic extends Telltale
 
     public function concerns(Recipe $recipe, ?Area $area): bool
     {
-        return $area !== null && in_array($area->part, ['face', 'skin', 'neck'], true);
+        return $area?->is(Part::Face, Part::Skin, Part::Neck) === true;
     }
 
     public function look(Seen $seen): ?array
@@ -38,5 +39,10 @@ final readonly class Plastic extends Telltale
         $texture = static fn(array $l): float => Texture::spread($l, $seen, $sigma) / max(0.02, Robust::of($l, $seen->matte->v)[0]);
 
         return [round(100 * (1 - $texture($seen->result()->l) / max(1e-6, $texture($seen->untreated()->l))), 2)];
+    }
+
+    public function cures(Finding $finding, Recipe $recipe): array
+    {
+        return [Cure::lessOf('the smoothing', $finding, $recipe, 'even', 'blur') ?? Cure::weaker($finding, $recipe)];
     }
 }

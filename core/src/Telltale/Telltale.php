@@ -51,4 +51,10 @@ abstract readonly class Telltale
     {
         return array_map(static fn(array $look): float => $look[0], $looks[$area->id ?? ''] ?? []);
     }
+
+    /** @return list<Cure|null> what would quieten it; null for those that do not fit */
+    public function cures(Finding $finding, Recipe $recipe): array
+    {
+        return [Cure::weaker($finding, $recipe)];
+    }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Tests\Motion;
 
+use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Motion\OutlineFollower;
 use Cossel\Core\Motion\State;
 use Cossel\Core\Motion\TooLittleTexture;
@@ -87,5 +88,54 @@ final class OutlineFollowerTest extends TestCase
         $this->expectException(TooLittleTexture::class);
         $this->expectExceptionMessage('Nothing differs across the outline');
         OutlineFollower::from(new Painted(static fn(): array => [0.5, 0.5, 0.5]), 0, self::path(), Place::still());
+    }
+
+    /**
+     * The blob going right by so many pixels a frame, behind something plain on some frames.
+     *
+     * @param list<int> $frames
+     */
+    private static function covered(float $speed, array $frames): Painted
+    {
+        return new Painted(static function (int $f, float $x, float $y) use ($speed, $frames): array {
+            $grain = 0.01 * sin($x * 1.7 + $y * 2.9);
+            if (in_array($f, $frames, true)) {
+                return [0.5 + $grain, 0.42 + $grain, 0.36];
+            }
+            $inside = hypot($x - 70 - $speed * $f, $y - 80) < self::radius(0, atan2($y - 80, $x - 70 - $speed * $f));
+
+            return $inside ? [0.62 + $grain, 0.35 + $grain, 0.36] : [0.45 + $grain, 0.40 + $grain, 0.36];
+        }, 320, 160);
+    }
+
+    private static function start(): Path
+    {
+        return new Path('s', array_map(static fn(PathPoint $p): PathPoint => $p->moved(Matrix::move(-40 / 160, 0)), self::path()->points));
+    }
+
+    public function test_what_was_covered_for_some_frames_is_bridged_and_found_where_it_has_gone(): void
+    {
+        foreach ([2.0, 6.0] as $speed) {
+            $steps = iterator_to_array(OutlineFollower::from(self::covered($speed, [4, 5, 6, 7, 8]), 0, self::start(), Place::still())->to(12));
+            foreach (range(0, 12) as $f) {
+                self::assertSame($f === 0 ? State::Set : ($f > 3 && $f < 9 ? State::Bridged : State::Followed), $steps[$f]->state, "frame {$f} at {$speed}");
+                foreach ($steps[$f]->points ?? [] as $i => $p) {
+                    $at = self::start()->points[$i];
+                    self::assertLessThan(2.5, 160 * hypot($p->x - $at->x - $speed * $f / 160, $p->y - $at->y), "frame {$f} at {$speed}, point {$i}");
+                }
+                [$x] = $steps[$f]->matrix->apply(70 / 160, 0.5);
+                self::assertEqualsWithDelta(70 + $speed * $f, 160 * $x, 1.5);
+                self::assertSame($f > 3 && $f < 9, $steps[$f]->confidence === 0.0);
+            }
+        }
+    }
+
+    public function test_what_never_comes_back_is_lost_where_it_was_seen_last(): void
+    {
+        $steps = iterator_to_array(OutlineFollower::from(self::covered(2.0, range(4, 14)), 0, self::start(), Place::still())->to(14));
+        foreach (range(4, 14) as $f) {
+            self::assertSame([State::Lost, 0.0], [$steps[$f]->state, $steps[$f]->confidence], "frame {$f}");
+            self::assertEquals($steps[3]->points, $steps[$f]->points);
+        }
     }
 }

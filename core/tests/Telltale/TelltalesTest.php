@@ -12,8 +12,8 @@ use Cossel\Core\Picture\FrameFormat;
 use Cossel\Core\Picture\Layout;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\RecipeReader;
+use Cossel\Core\Recipe\RecipeWriter;
 use Cossel\Core\Telltale\Cure;
-use Cossel\Core\Telltale\Cures;
 use Cossel\Core\Telltale\Finding;
 use Cossel\Core\Telltale\Findings;
 use Cossel\Core\Telltale\Inspection;
@@ -231,12 +231,13 @@ final class TelltalesTest extends TestCase
     private static function cured(string $name, Recipe $recipe, array $measures, int $which = 0, ?string $of = 'face'): array
     {
         $telltale = array_values(array_filter(Telltales::all(), static fn(Telltale $t): bool => $t->name === $name))[0];
-        $cure = Cures::of(new Finding($telltale, $of === null ? null : $recipe->area($of), $measures, $telltale->limit), $recipe)[$which];
-        self::assertIsArray($cure->recipe);
+        $cure = (new Finding($telltale, $of === null ? null : $recipe->area($of), $measures, $telltale->limit))->cures($recipe)[$which];
+        self::assertNotNull($cure->recipe);
+        $cured = json_decode((new RecipeWriter())->json($cure->recipe), true);
         // What is proposed is a recipe that reads.
-        (new RecipeReader(Kinds::all()))->read($cure->recipe);
+        (new RecipeReader(Kinds::all()))->read($cured);
 
-        return $of === null ? $cure->recipe : $cure->recipe['areas'][array_search($of, array_column($cure->recipe['areas'], 'id'), true)];
+        return $of === null ? $cured : $cured['areas'][array_search($of, array_column($cured['areas'], 'id'), true)];
     }
 
     public function test_each_cure_changes_what_it_says(): void
@@ -262,13 +263,38 @@ final class TelltalesTest extends TestCase
         self::assertGreaterThan(0.0, self::cured('noise lifted', $noisy, [12 => 3.0])['touches'][0]['calm']);
     }
 
+    public function test_cures_of_edges_reach_keyed_feathers_too(): void
+    {
+        $shape = ['id' => 's1', 'kind' => 'ellipse', 'centre' => [0.9, 0.5], 'radii' => [0.2, 0.3], 'featherOut' => 0.01, 'keys' => [['frame' => 0, 'featherOut' => 0.01], ['frame' => 40, 'featherOut' => 0.06, 'turn' => 5]]];
+        $recipe = self::recipe(['outline' => ['at' => 0, 'shapes' => [$shape]]]);
+        $wider = self::cured('halo', $recipe, [3 => 2.5])['outline']['shapes'][0];
+        self::assertGreaterThan(0.03, $wider['keys'][0]['featherOut']);
+        self::assertGreaterThan(0.1, $wider['keys'][1]['featherOut']);
+        // What a keyframe does not set, it does not set afterwards.
+        self::assertSame([['frame', 'featherOut', 'ease'], ['frame', 'turn', 'featherOut', 'ease']], array_map(array_keys(...), $wider['keys']));
+        $narrower = self::cured('bleed', $recipe, [3 => 40.0])['outline']['shapes'][0];
+        self::assertLessThan(0.005, $narrower['keys'][0]['featherOut']);
+        self::assertLessThan(0.03, $narrower['keys'][1]['featherOut']);
+        self::assertArrayNotHasKey('grow', $narrower['keys'][0]);
+        self::assertLessThan(0.0, $narrower['grow']);
+    }
+
+    public function test_cures_reach_keyed_settings_and_touches_that_are_linked(): void
+    {
+        $keyed = ['value' => 1, 'keys' => [['frame' => 0, 'value' => 1], ['frame' => 9, 'value' => 0.9]]];
+        $teeth = self::recipe(['part' => 'teeth', 'touches' => [['id' => 'w', 'kind' => 'whiten', 'yellow' => 1, 'ceiling' => $keyed, 'amount' => $keyed]]]);
+        $touch = self::cured('over-white', $teeth, [3 => 9.0])['touches'][0];
+        self::assertSame([0.86, 0.86], array_map(floatval(...), array_column($touch['ceiling']['keys'], 'value')));
+        self::assertLessThan(0.7, $touch['amount']['keys'][0]['value']);
+    }
+
     public function test_an_area_that_slid_is_followed_again_from_its_last_good_frame(): void
     {
         $recipe = self::recipe();
         $drift = array_values(array_filter(Telltales::all(), static fn(Telltale $t): bool => $t->name === 'drift'))[0];
-        [$cure] = Cures::of(new Finding($drift, $recipe->areas[0], [0 => 0.0, 1 => 4.0, 2 => 8.0, 3 => 16.0, 4 => 30.0], 18.0), $recipe);
+        [$cure] = (new Finding($drift, $recipe->areas[0], [0 => 0.0, 1 => 4.0, 2 => 8.0, 3 => 16.0, 4 => 30.0], 18.0))->cures($recipe);
         self::assertSame([2, null], [$cure->followFrom, $cure->recipe]);
         self::assertInstanceOf(Cure::class, $cure);
-        self::assertSame([], Cures::of(new Finding($drift, $recipe->areas[0], [0 => 1.0], 18.0), $recipe));
+        self::assertSame([], (new Finding($drift, $recipe->areas[0], [0 => 1.0], 18.0))->cures($recipe));
     }
 }

@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Recipe;
+
+/** Parts of a person that something is known about. An area may be called anything else too. */
+enum Part: string
+{
+    case Face = 'face';
+    case Skin = 'skin';
+    case Neck = 'neck';
+    case Iris = 'iris';
+    case Eye = 'eye';
+    case Lids = 'lids';
+    case Whites = 'whites';
+    case Lips = 'lips';
+    case Teeth = 'teeth';
+}
