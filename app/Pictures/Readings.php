@@ -11,8 +11,8 @@ use Cossel\Core\Judge\AreaColours;
 use Cossel\Core\Judge\Histogram;
 use Cossel\Core\Judge\Vectorscope;
 use Cossel\Core\Judge\Waveform;
+use Cossel\Core\Outline\AreaExtent;
 use Cossel\Core\Outline\AreaMatte;
-use Cossel\Core\Outline\Extents;
 use Cossel\Core\Pick\PickMatte;
 use Cossel\Core\Picture\AreaPicture;
 use Cossel\Core\Picture\Frame;
@@ -131,7 +131,7 @@ final class Readings
     {
         $frame = $this->frame($footage, $number, $footage->info->height);
         $outline = $this->outline($recipe, $area, $number, $frame);
-        $extent = Extents::of($area, $number, $this->renderers->motions($recipe));
+        $extent = AreaExtent::of($area, $number, $this->renderers->motions($recipe));
         $rows = $frame->format->height;
         $around = $outline->rect->grow((int) ceil(7.5 * $extent->radius() * $rows))->intersect($frame->format->rect());
 
@@ -142,7 +142,7 @@ final class Readings
     public function otherEye(FootageFile $footage, Recipe $recipe, int $number, Area $area): ?array
     {
         $frame = $this->frame($footage, $number, self::HEIGHT);
-        $extent = Extents::of($area, $number, $this->renderers->motions($recipe));
+        $extent = AreaExtent::of($area, $number, $this->renderers->motions($recipe));
         $rows = $frame->format->height;
         [$x, $y] = $extent->centre();
         $found = OtherEye::of($frame->luma($frame->format->rect()), $x * $rows, $y * $rows, $extent->radius() * $rows);

@@ -57,7 +57,7 @@ final class AreaPlaces
     /** @return list<list<float>>|null how far each point of a path that was followed on its own has gone, with its handles */
     private static function shifts(Area $area, Path $path, Motions $motions, int $frame): ?array
     {
-        $warp = $motions->place($area, $path, $frame)->warp;
+        $warp = $motions->pose($area, $path, $frame)->warp;
         if ($warp === null) {
             return null;
         }

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Cossel\Core\Tests;
 
 use Cossel\Core\Outline\AreaMatte;
-use Cossel\Core\Outline\Place;
-use Cossel\Core\Outline\Places;
+use Cossel\Core\Outline\Pose;
+use Cossel\Core\Outline\Poses;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\BlinkGuard;
@@ -17,13 +17,13 @@ use Cossel\Core\Recipe\Outline;
 use Cossel\Core\Recipe\Shape;
 
 /** Areas that do not move. */
-final readonly class Still implements Places
+final readonly class Still implements Poses
 {
-    private function __construct(private Place $place) {}
+    private function __construct(private Pose $pose) {}
 
-    public static function matte(Outline $outline, Rect $frame, ?Place $place = null): AreaMatte
+    public static function matte(Outline $outline, Rect $frame, ?Pose $pose = null): AreaMatte
     {
-        return AreaMatte::on(self::areaOf($outline), $outline->at, new self($place ?? Place::still()), $frame);
+        return AreaMatte::on(self::areaOf($outline), $outline->at, new self($pose ?? Pose::still()), $frame);
     }
 
     public static function areaOf(Outline $outline): Area
@@ -31,7 +31,7 @@ final readonly class Still implements Places
         return new Area('a', 'A', 'other', null, true, $outline, new Motion(), new Live(0, 100), new Keyed(1.0), new BlinkGuard(), []);
     }
 
-    public function place(Area $area, Shape $shape, int $frame): Place
+    public function pose(Area $area, Shape $shape, int $frame): Pose
     {
         return $this->place;
     }

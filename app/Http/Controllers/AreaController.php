@@ -14,7 +14,7 @@ use App\Treatment\Picks;
 use App\Treatment\Recipes;
 use App\Treatment\Renderers;
 use Cossel\Core\Colour\Oklab;
-use Cossel\Core\Outline\Extents;
+use Cossel\Core\Outline\AreaExtent;
 use Cossel\Core\Propose\Pairing;
 use Cossel\Core\Propose\WhiteBalance;
 use Cossel\Core\Recipe\Area;
@@ -81,7 +81,7 @@ final class AreaController
         $to = $this->readings->otherEye($shot->readyFootage()->file(), $recipe, $frame, $chosen);
         abort_if($to === null, 422, 'Nothing like it is to be found on this frame. Go to one on which both can be seen, or draw the other one.');
         $ids = new FreshIds($this->writer->json($recipe));
-        $other = Pairing::of($chosen, Extents::of($chosen, $frame, $renderers->motions($recipe)), $frame, $to, $ids->of('a'), static fn(): string => $ids->of('s'));
+        $other = Pairing::of($chosen, AreaExtent::of($chosen, $frame, $renderers->motions($recipe)), $frame, $to, $ids->of('a'), static fn(): string => $ids->of('s'));
 
         return new JsonResponse(['area' => $this->document($recipe, $other)]);
     }

@@ -59,7 +59,7 @@ final class OutlineController
         $motions = $renderers->motions($recipe);
         $chosen = $recipe->area($area);
         $shapes = array_filter($chosen->outline->shapes, static fn(Shape $shape): bool => !$shape instanceof AreaShape);
-        $svg = SvgOutline::write(array_map(static fn(Shape $shape): array => [$shape->at($frame), $motions->place($chosen, $shape, $frame)], array_values($shapes)), ...$recipe->source->size);
+        $svg = SvgOutline::write(array_map(static fn(Shape $shape): array => [$shape->at($frame), $motions->pose($chosen, $shape, $frame)], array_values($shapes)), ...$recipe->source->size);
         $name = Str::slug("{$shot->name} {$chosen->name} {$frame}", '_');
 
         return new Response($svg, 200, ['Content-Type' => 'image/svg+xml', 'Content-Disposition' => "attachment; filename=\"{$name}.svg\""]);

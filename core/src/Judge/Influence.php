@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Judge;
 
 use Cossel\Core\Outline\AreaMatte;
-use Cossel\Core\Outline\Places;
+use Cossel\Core\Outline\Poses;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Recipe;
@@ -27,12 +27,12 @@ final class Influence
     private const CARRY = 6;
 
     /** A digest of it all; two recipes with the same digest show the same inside the area. */
-    public static function digest(Recipe $recipe, string $id, Places $places): string
+    public static function digest(Recipe $recipe, string $id, Poses $poses): string
     {
         $own = $recipe->area($id);
         $kept = [$id => true];
         foreach ($recipe->areas as $area) {
-            if ($area->id !== $id && self::reaches($recipe, $area, $own, $places)) {
+            if ($area->id !== $id && self::reaches($recipe, $area, $own, $poses)) {
                 $kept[$area->id] = true;
             }
         }
@@ -56,7 +56,7 @@ final class Influence
         return hash('xxh128', (new RecipeWriter())->json(new Recipe($recipe->source, $recipe->assets, $recipe->base, $areas, $recipe->finish)));
     }
 
-    private static function reaches(Recipe $recipe, Area $area, Area $own, Places $places): bool
+    private static function reaches(Recipe $recipe, Area $area, Area $own, Poses $poses): bool
     {
         $touches = array_filter($recipe->touches($area), static fn(Touch $touch): bool => $touch->on);
         if (!$area->on || $touches === []) {
@@ -71,7 +71,7 @@ final class Influence
         $whole = Rect::of(0, 0, max(1, (int) round(self::ROWS * $recipe->source->size[0] / $recipe->source->size[1])), self::ROWS);
         $step = max(1, intdiv($to - $from, self::FRAMES - 1));
         for ($frame = $from; $frame <= $to; $frame += $step) {
-            $bounds = static fn(Area $of): Rect => AreaMatte::on($of, $frame, $places, $whole)->bounds();
+            $bounds = static fn(Area $of): Rect => AreaMatte::on($of, $frame, $poses, $whole)->bounds();
             if ($area->live->weight($frame) > 0.0 && !$bounds($area)->grow(self::CARRY)->intersect($bounds($own))->isEmpty()) {
                 return true;
             }

@@ -6,7 +6,7 @@ namespace Cossel\Core\Judge;
 
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Outline\AreaMatte;
-use Cossel\Core\Outline\Places;
+use Cossel\Core\Outline\Poses;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Area;
@@ -27,11 +27,11 @@ final readonly class Witness
      * @param Rect   $frame  the picture the crop is taken from, in pixels
      * @param int    $width  of the crop in pixels
      */
-    public static function of(Area $area, Places $places, Matrix $motion, Rect $frame, int $width, int $height): self
+    public static function of(Area $area, Poses $poses, Matrix $motion, Rect $frame, int $width, int $height): self
     {
         // Measured on the outline's own frame, at a size that is fine enough for the smallest area.
         $unit = 2000;
-        $bounds = AreaMatte::on($area, $area->outline->at, $places, Rect::of(0, 0, (int) ($unit * $frame->width / $frame->height), $unit))->bounds();
+        $bounds = AreaMatte::on($area, $area->outline->at, $poses, Rect::of(0, 0, (int) ($unit * $frame->width / $frame->height), $unit))->bounds();
         $aspect = $width / $height;
         [$cx, $cy, $tall] = $bounds->isEmpty()
             ? [$frame->width / $frame->height / 2, 0.5, 1.0]

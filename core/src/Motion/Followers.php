@@ -31,7 +31,7 @@ final class Followers
         if ($motion->model === Model::Outline) {
             $path = self::path($shape === null ? $area->outline->shapes : [$shape]);
 
-            return OutlineFollower::from($source, $start, $path->at($area->outline->at), $motions->place($area, $path, $start));
+            return OutlineFollower::from($source, $start, $path->at($area->outline->at), $motions->pose($area, $path, $start));
         }
         $outline = $shape === null ? $area->outline : new Outline($area->outline->at, [$shape]);
         $looked = $motion->look->spots === [] ? $outline->hard($motion->look->margin) : self::spots($outline->at, $motion->look);

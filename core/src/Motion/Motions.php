@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Cossel\Core\Motion;
 
 use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Outline\Place;
-use Cossel\Core\Outline\Places;
+use Cossel\Core\Outline\Pose;
+use Cossel\Core\Outline\Poses;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Channel;
 use Cossel\Core\Recipe\Motion;
@@ -18,7 +18,7 @@ use Cossel\Core\Recipe\Shape;
  * Where the areas of a recipe and their shapes are on each frame: track, dropped channels, corrections and riding put
  * together. A point p of an outline is on frame f at Keys(f) Use(T(f) T(at)^-1) p.
  */
-final class Motions implements Places
+final class Motions implements Poses
 {
     /** @var array<string, Matrix> */
     private array $known = [];
@@ -38,11 +38,11 @@ final class Motions implements Places
         return $shape->motion === null ? $this->of($area, $frame) : $this->corrected($area, $shape->motion, $frame);
     }
 
-    public function place(Area $area, Shape $shape, int $frame): Place
+    public function pose(Area $area, Shape $shape, int $frame): Pose
     {
         $track = $this->track($area, $shape->motion ?? $area->motion);
 
-        return new Place($this->ofShape($area, $shape, $frame), $track?->warp($frame, $area->outline->at));
+        return new Pose($this->ofShape($area, $shape, $frame), $track?->warp($frame, $area->outline->at));
     }
 
     public function area(string $id): Area

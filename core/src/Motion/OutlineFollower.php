@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Motion;
 
 use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Outline\Place;
+use Cossel\Core\Outline\Pose;
 use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\PathPoint;
@@ -34,15 +34,15 @@ final class OutlineFollower implements Follower
 
     /**
      * @param Path  $path  as it is stated
-     * @param Place $place where it is on the start frame
+     * @param Pose $pose where it is on the start frame
      *
      * @throws TooLittleTexture when nothing differs across its edge
      */
-    public static function from(FrameSource $source, int $start, Path $path, Place $place): self
+    public static function from(FrameSource $source, int $start, Path $path, Pose $pose): self
     {
         $height = $source->frame()->height;
-        $toPixels = Matrix::of([$height, 0, 0, 0, $height, 0, 0, 0, 1])->times($place->motion);
-        $points = array_map(static fn(PathPoint $p): PathPoint => $p->moved($toPixels), $place->warp === null ? $path->points : $place->warp->path($path->points));
+        $toPixels = Matrix::of([$height, 0, 0, 0, $height, 0, 0, 0, 1])->times($pose->motion);
+        $points = array_map(static fn(PathPoint $p): PathPoint => $p->moved($toPixels), $pose->warp === null ? $path->points : $pose->warp->path($path->points));
         $inside = array_filter($points, static fn(PathPoint $p): bool => $p->x > 0 && $p->y > 0 && $p->x < $source->frame()->width && $p->y < $height);
         if (count($inside) < 2) {
             throw TooLittleTexture::outsideThePicture($start);

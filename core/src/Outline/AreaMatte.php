@@ -21,17 +21,17 @@ use Cossel\Core\Recipe\Shape;
 final readonly class AreaMatte
 {
     /**
-     * @param list<array{Join, Placed}> $shapes
+     * @param list<array{Join, ShapeMatte}> $shapes
      */
     private function __construct(private array $shapes, private bool $invert, private Rect $frame) {}
 
     /** @param Rect $frame the whole picture in pixels */
-    public static function on(Area $area, int $number, Places $places, Rect $frame): self
+    public static function on(Area $area, int $number, Poses $poses, Rect $frame): self
     {
         $area = $area->outlined();
         $shapes = [];
         foreach ($area->outline->shapes as $shape) {
-            $shapes[] = [$shape->join, self::placed($area, $shape->at($number), $number, $places, $frame)];
+            $shapes[] = [$shape->join, self::shape($area, $shape->at($number), $number, $poses, $frame)];
         }
 
         return new self($shapes, $area->outline->invert, $frame);
@@ -75,12 +75,12 @@ final readonly class AreaMatte
         return new Grey($rect, $matte);
     }
 
-    private static function placed(Area $area, Shape $shape, int $number, Places $places, Rect $frame): Placed
+    private static function shape(Area $area, Shape $shape, int $number, Poses $poses, Rect $frame): ShapeMatte
     {
         return match (true) {
-            $shape instanceof Ellipse => PlacedEllipse::on($shape, $places->place($area, $shape, $number)->motion, $frame->height),
-            $shape instanceof Box, $shape instanceof Path => PlacedContour::on($shape, $places->place($area, $shape, $number), $frame->height),
-            $shape instanceof AreaShape => new PlacedMatte(self::on($places->area($shape->of), $number, $places, $frame), $shape->opacity),
+            $shape instanceof Ellipse => EllipseMatte::on($shape, $poses->pose($area, $shape, $number)->motion, $frame->height),
+            $shape instanceof Box, $shape instanceof Path => ContourMatte::on($shape, $poses->pose($area, $shape, $number), $frame->height),
+            $shape instanceof AreaShape => new OtherAreaMatte(self::on($poses->area($shape->of), $number, $poses, $frame), $shape->opacity),
             default => throw new \LogicException('No such kind of shape: ' . $shape->kind()),
         };
     }

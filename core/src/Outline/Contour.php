@@ -21,18 +21,18 @@ final readonly class Contour
     private function __construct(public array $x, public array $y) {}
 
     /**
-     * @param Place $place     from where the shape is stated to the frame, in picture heights
+     * @param Pose $pose     from where the shape is stated to the frame, in picture heights
      * @param float $tolerance pixels
      */
-    public static function of(Box|Path $shape, Place $place, int $height, float $tolerance): self
+    public static function of(Box|Path $shape, Pose $pose, int $height, float $tolerance): self
     {
-        $reach = $tolerance / $height / max(1e-6, self::scale($shape, $place));
+        $reach = $tolerance / $height / max(1e-6, self::scale($shape, $pose));
         $points = $shape instanceof Box
             ? self::box($shape, $reach)
-            : self::path($place->warp === null ? $shape->points : $place->warp->path($shape->points), $reach);
+            : self::path($pose->warp === null ? $shape->points : $pose->warp->path($shape->points), $reach);
         $xs = $ys = [];
         foreach ($points as [$x, $y]) {
-            [$u, $v] = $place->motion->apply($x, $y);
+            [$u, $v] = $pose->motion->apply($x, $y);
             $xs[] = $u * $height;
             $ys[] = $v * $height;
         }
@@ -41,7 +41,7 @@ final readonly class Contour
     }
 
     /** By how much lengths grow under the shape's motion, where the shape is. */
-    public static function scale(Box|Path $shape, Place $place): float
+    public static function scale(Box|Path $shape, Pose $pose): float
     {
         if ($shape instanceof Box) {
             [$x, $y] = $shape->centre;
@@ -50,7 +50,7 @@ final readonly class Contour
             $y = array_sum(array_map(static fn(PathPoint $p): float => $p->y, $shape->points)) / count($shape->points);
         }
 
-        return $place->motion->affineAt($x, $y)->scale();
+        return $pose->motion->affineAt($x, $y)->scale();
     }
 
     /** @return array{float, float} the point of a Bézier piece from one path point to the next */

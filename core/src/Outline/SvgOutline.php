@@ -19,18 +19,18 @@ final class SvgOutline
     private const MOST = 100;
 
     /**
-     * @param list<array{Shape, Place}> $shapes with their values on the frame; another area's matte has no path and is left out
+     * @param list<array{Shape, Pose}> $shapes with their values on the frame; another area's matte has no path and is left out
      */
     public static function write(array $shapes, int $width, int $height): string
     {
         $paths = '';
-        foreach ($shapes as [$shape, $place]) {
+        foreach ($shapes as [$shape, $pose]) {
             $points = self::points($shape);
             if ($points === null) {
                 continue;
             }
-            $points = $place->warp === null ? $points : $place->warp->path($points);
-            $motion = Matrix::of([$height, 0, 0, 0, $height, 0, 0, 0, 1])->times($place->motion);
+            $points = $pose->warp === null ? $points : $pose->warp->path($points);
+            $motion = Matrix::of([$height, 0, 0, 0, $height, 0, 0, 0, 1])->times($pose->motion);
             $d = SvgPath::write(array_map(static fn(PathPoint $p): PathPoint => $p->moved($motion), $points));
             $paths .= sprintf("  <path id=\"%s\" data-join=\"%s\" fill=\"#fff\" fill-rule=\"evenodd\" d=\"%s\"/>\n", $shape->id, $shape->join->value, $d);
         }

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Cossel\Core\Render;
 
 use Cossel\Core\Motion\Motions;
+use Cossel\Core\Outline\AreaExtent;
 use Cossel\Core\Outline\AreaMatte;
-use Cossel\Core\Outline\Extents;
 use Cossel\Core\Pick\PickMatte;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Grey;
@@ -66,12 +66,12 @@ final class FrameRenderer
     /** The finished matte of an area over a rectangle: outline x pick; live span, strength and switches left aside. */
     public function matte(Frame $frame, Area $area, int $number, Rect $rect): Grey
     {
-        $placed = $this->placed($area, [], $frame, $number);
+        $stage = $this->stage($area, [], $frame, $number);
         if ($area->pick === null) {
-            return $placed->matte(Planes::filled(Rect::none(), 0.0, 0.0, 0.0), $rect);
+            return $stage->matte(Planes::filled(Rect::none(), 0.0, 0.0, 0.0), $rect);
         }
 
-        return $placed->matte($this->passage($frame, $number, $area)->over($placed->matteNeeds($rect)), $rect);
+        return $stage->matte($this->passage($frame, $number, $area)->over($stage->matteNeeds($rect)), $rect);
     }
 
     /** The picture as it enters an area, over a rectangle. */
@@ -128,9 +128,9 @@ final class FrameRenderer
             }
             $strength = $area->on ? $area->live->weight($number) * $area->strength->at($number) : 0.0;
             $touches = $strength > 0.0 ? array_filter($this->recipe->touches($area), static fn(Touch $touch): bool => $touch->on) : [];
-            $placed = $touches === [] ? null : $this->placed($area, array_values($touches), $frame, $number, $strength);
-            if ($placed !== null && $placed->acts !== []) {
-                $stages[] = $placed;
+            $stage = $touches === [] ? null : $this->stage($area, array_values($touches), $frame, $number, $strength);
+            if ($stage !== null && $stage->acts !== []) {
+                $stages[] = $stage;
             }
         }
 
@@ -142,11 +142,11 @@ final class FrameRenderer
      *
      * @param list<Touch> $touches
      */
-    private function placed(Area $area, array $touches, Frame $frame, int $number, float $strength = 1.0): AreaStage
+    private function stage(Area $area, array $touches, Frame $frame, int $number, float $strength = 1.0): AreaStage
     {
         $inside = $area->blinkGuard->on ? $strength * $area->blinkGuard->weight($number, $this->motions->openness($area, $number)) : $strength;
         $outline = AreaMatte::on($area, $number, $this->motions, $frame->format->rect());
-        $site = new Site($number, $frame, $this->assets, Extents::of($area, $number, $this->motions), $outline->bounds());
+        $site = new Site($number, $frame, $this->assets, AreaExtent::of($area, $number, $this->motions), $outline->bounds());
 
         return new AreaStage($area, $outline, $area->pick === null ? null : new PickMatte($area->pick), Act::of($touches, $site, $inside, $strength), $site);
     }

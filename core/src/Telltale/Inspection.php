@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Cossel\Core\Telltale;
 
 use Cossel\Core\Motion\Motions;
+use Cossel\Core\Outline\AreaExtent;
 use Cossel\Core\Outline\AreaMatte;
-use Cossel\Core\Outline\Extents;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Planes;
@@ -100,7 +100,7 @@ final class Inspection
                 }
                 $matte = $this->renderer->matte($frame, $area, $number, $rect);
             }
-            yield new Seen($area, $frame, $number, $matte, $step['before'] ?? null, $step['after'] ?? null, $result, $this->touches($area), Extents::of($area, $number, $this->motions), $this->motions->openness($area, $number));
+            yield new Seen($area, $frame, $number, $matte, $step['before'] ?? null, $step['after'] ?? null, $result, $this->touches($area), AreaExtent::of($area, $number, $this->motions), $this->motions->openness($area, $number));
         }
         yield new Seen(null, $frame, $number, Grey::filled($whole, 1.0), null, null, $result);
     }

@@ -123,8 +123,8 @@ final class MotionsTest extends TestCase
         $path = ['id' => 'p', 'kind' => 'path', 'points' => [['at' => [0.4, 0.4]], ['at' => [0.6, 0.4]], ['at' => [0.8, 0.42]], ['at' => [0.8, 0.8]], ['at' => [0.4, 0.8]]]];
         $recipe = Documents::read(['areas' => [['id' => 'lips', 'name' => 'Lips', 'outline' => ['at' => 0, 'shapes' => [$path]], 'motion' => ['by' => 'follow', 'model' => 'outline', 'track' => ['sha256' => self::SHA]], 'live' => ['from' => 0, 'to' => 1]]]]);
         $area = $recipe->areas[0];
-        $place = (new Motions($recipe, [self::SHA => $track]))->place($area, $area->outline->shapes[0], 1);
-        $ends = array_map(static fn(PathPoint $p): array => [round($p->moved($place->motion)->x, 6), round($p->moved($place->motion)->y, 6)], $place->warp?->path($area->outline->shapes[0]->points) ?? []);
+        $pose = (new Motions($recipe, [self::SHA => $track]))->pose($area, $area->outline->shapes[0], 1);
+        $ends = array_map(static fn(PathPoint $p): array => [round($p->moved($pose->motion)->x, 6), round($p->moved($pose->motion)->y, 6)], $pose->warp?->path($area->outline->shapes[0]->points) ?? []);
         // The point put in half-way goes half as far; the one drawn a little off its old place keeps that distance.
         self::assertSame([[0.4, 0.4], [0.7, 0.4], [1.0, 0.42], [1.0, 0.8], [0.4, 0.8]], $ends);
         self::assertSame($track->json(), Track::read(json_decode($track->json(), true))->json());

@@ -9,7 +9,7 @@ use Cossel\Core\Motion\OutlineFollower;
 use Cossel\Core\Motion\State;
 use Cossel\Core\Motion\TooLittleTexture;
 use Cossel\Core\Outline\Contour;
-use Cossel\Core\Outline\Place;
+use Cossel\Core\Outline\Pose;
 use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\PathPoint;
 use PHPUnit\Framework\TestCase;
@@ -57,7 +57,7 @@ final class OutlineFollowerTest extends TestCase
 
     public function test_each_part_of_the_edge_goes_its_own_way(): void
     {
-        foreach (OutlineFollower::from(self::blob(), 0, self::path(), Place::still())->to(10) as $f => $step) {
+        foreach (OutlineFollower::from(self::blob(), 0, self::path(), Pose::still())->to(10) as $f => $step) {
             self::assertContains($step->state, [State::Set, State::Followed]);
             [$cx, $cy] = self::middle($f);
             $off = 0.0;
@@ -74,9 +74,9 @@ final class OutlineFollowerTest extends TestCase
 
     public function test_backwards_and_from_where_a_motion_has_taken_it(): void
     {
-        $steps = iterator_to_array(OutlineFollower::from(self::blob(), 0, self::path(), Place::still())->to(6));
+        $steps = iterator_to_array(OutlineFollower::from(self::blob(), 0, self::path(), Pose::still())->to(6));
         $path = new Path('s', $steps[6]->points ?? []);
-        $back = iterator_to_array(OutlineFollower::from(self::blob(), 6, $path, Place::still())->to(0));
+        $back = iterator_to_array(OutlineFollower::from(self::blob(), 6, $path, Pose::still())->to(0));
         foreach (self::path()->points as $i => $p) {
             $q = ($back[0]->points ?? [])[$i];
             self::assertLessThan(4.0, 160 * hypot($p->x - $q->x, $p->y - $q->y));
@@ -87,7 +87,7 @@ final class OutlineFollowerTest extends TestCase
     {
         $this->expectException(TooLittleTexture::class);
         $this->expectExceptionMessage('Nothing differs across the outline');
-        OutlineFollower::from(new Painted(static fn(): array => [0.5, 0.5, 0.5]), 0, self::path(), Place::still());
+        OutlineFollower::from(new Painted(static fn(): array => [0.5, 0.5, 0.5]), 0, self::path(), Pose::still());
     }
 
     /**
@@ -116,7 +116,7 @@ final class OutlineFollowerTest extends TestCase
     public function test_what_was_covered_for_some_frames_is_bridged_and_found_where_it_has_gone(): void
     {
         foreach ([2.0, 6.0] as $speed) {
-            $steps = iterator_to_array(OutlineFollower::from(self::covered($speed, [4, 5, 6, 7, 8]), 0, self::start(), Place::still())->to(12));
+            $steps = iterator_to_array(OutlineFollower::from(self::covered($speed, [4, 5, 6, 7, 8]), 0, self::start(), Pose::still())->to(12));
             foreach (range(0, 12) as $f) {
                 self::assertSame($f === 0 ? State::Set : ($f > 3 && $f < 9 ? State::Bridged : State::Followed), $steps[$f]->state, "frame {$f} at {$speed}");
                 foreach ($steps[$f]->points ?? [] as $i => $p) {
@@ -132,7 +132,7 @@ final class OutlineFollowerTest extends TestCase
 
     public function test_what_never_comes_back_is_lost_where_it_was_seen_last(): void
     {
-        $steps = iterator_to_array(OutlineFollower::from(self::covered(2.0, range(4, 14)), 0, self::start(), Place::still())->to(14));
+        $steps = iterator_to_array(OutlineFollower::from(self::covered(2.0, range(4, 14)), 0, self::start(), Pose::still())->to(14));
         foreach (range(4, 14) as $f) {
             self::assertSame([State::Lost, 0.0], [$steps[$f]->state, $steps[$f]->confidence], "frame {$f}");
             self::assertEquals($steps[3]->points, $steps[$f]->points);

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Cossel\Core\Tests\Outline;
 
 use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Outline\Place;
-use Cossel\Core\Outline\PlacedContour;
-use Cossel\Core\Outline\PlacedEllipse;
+use Cossel\Core\Outline\ContourMatte;
+use Cossel\Core\Outline\EllipseMatte;
+use Cossel\Core\Outline\Pose;
 use Cossel\Core\Outline\SvgOutline;
 use Cossel\Core\Outline\SvgPath;
 use Cossel\Core\Picture\Rect;
@@ -23,13 +23,13 @@ final class SvgOutlineTest extends TestCase
     /** @return list<float> */
     private static function drawn(PathPoint ...$points): array
     {
-        return PlacedContour::on(new Path('s', array_values($points)), Place::still(), 100)->matte(Rect::of(0, 0, 178, 100))->v;
+        return ContourMatte::on(new Path('s', array_values($points)), Pose::still(), 100)->matte(Rect::of(0, 0, 178, 100))->v;
     }
 
     public function test_a_path_written_and_read_again_is_the_same(): void
     {
         $points = [new PathPoint(0.25, 0.25, -0.05, 0.1, 0.2, -0.1), new PathPoint(1.25, 0.375), new PathPoint(0.75, 0.875, 0.125, 0, -0.25, 0)];
-        $svg = SvgOutline::write([[new Path('s', $points), Place::still()]], 1600, 800);
+        $svg = SvgOutline::write([[new Path('s', $points), Pose::still()]], 1600, 800);
         $read = SvgOutline::read($svg);
         self::assertCount(1, $read);
         foreach ($points as $i => $p) {
@@ -44,8 +44,8 @@ final class SvgOutlineTest extends TestCase
         $ellipse = new Ellipse('s', [0.8, 0.5], [0.4, 0.25], 25);
         $box = new Box('b', [0.8, 0.5], [0.5, 0.3], -15, 0.4);
         $drawn = [
-            PlacedEllipse::on($ellipse, Matrix::identity(), 100)->matte(Rect::of(0, 0, 178, 100))->v,
-            PlacedContour::on($box, Place::still(), 100)->matte(Rect::of(0, 0, 178, 100))->v,
+            EllipseMatte::on($ellipse, Matrix::identity(), 100)->matte(Rect::of(0, 0, 178, 100))->v,
+            ContourMatte::on($box, Pose::still(), 100)->matte(Rect::of(0, 0, 178, 100))->v,
         ];
         foreach ([$ellipse, $box] as $k => $shape) {
             $path = self::drawn(...SvgOutline::points($shape) ?? []);

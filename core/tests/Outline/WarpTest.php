@@ -6,8 +6,8 @@ namespace Cossel\Core\Tests\Outline;
 
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Outline\Contour;
-use Cossel\Core\Outline\Place;
-use Cossel\Core\Outline\PlacedContour;
+use Cossel\Core\Outline\ContourMatte;
+use Cossel\Core\Outline\Pose;
 use Cossel\Core\Outline\Warp;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Box;
@@ -48,8 +48,8 @@ final class WarpTest extends TestCase
     {
         $frame = Rect::of(0, 0, 320, 180);
         $motion = Matrix::about(0.8, 0.5, 12, 0.9, 0.9, 0.05, -0.02);
-        $warped = PlacedContour::on(new Path('s', self::diamond(), 0.02, 0.05), new Place($motion, new Warp(self::diamond(), self::diamond(0.45))), 180)->matte($frame);
-        $meant = PlacedContour::on(new Path('s', array_map(static fn(PathPoint $p): PathPoint => $p->moved($motion), self::diamond(0.45)), 0.02 * 0.9, 0.05 * 0.9), Place::still(), 180)->matte($frame);
+        $warped = ContourMatte::on(new Path('s', self::diamond(), 0.02, 0.05), new Pose($motion, new Warp(self::diamond(), self::diamond(0.45))), 180)->matte($frame);
+        $meant = ContourMatte::on(new Path('s', array_map(static fn(PathPoint $p): PathPoint => $p->moved($motion), self::diamond(0.45)), 0.02 * 0.9, 0.05 * 0.9), Pose::still(), 180)->matte($frame);
         foreach ($meant->v as $i => $v) {
             self::assertEqualsWithDelta($v, $warped->v[$i], 0.005);
         }
@@ -59,7 +59,7 @@ final class WarpTest extends TestCase
     {
         $path = new Path('s', self::diamond());
         foreach ([0.5, 0.05] as $tolerance) {
-            $contour = Contour::of($path, Place::still(), 1000, $tolerance);
+            $contour = Contour::of($path, Pose::still(), 1000, $tolerance);
             $worst = 0.0;
             foreach (self::diamond() as $i => $a) {
                 for ($t = 0.0; $t < 1.0; $t += 0.01) {
@@ -80,7 +80,7 @@ final class WarpTest extends TestCase
 
     public function test_a_square_box_is_four_straight_sides(): void
     {
-        $contour = Contour::of(new Box('s', [0.8, 0.5], [0.3, 0.2]), Place::still(), 100, 0.01);
+        $contour = Contour::of(new Box('s', [0.8, 0.5], [0.3, 0.2]), Pose::still(), 100, 0.01);
         self::assertEqualsWithDelta([110, 50, 50, 110], $contour->x, 1e-9);
         self::assertEqualsWithDelta([70, 70, 30, 30], $contour->y, 1e-9);
     }

@@ -6,7 +6,7 @@ namespace Cossel\Core\Tests\Touch;
 
 use Cossel\Core\Geometry\Extent;
 use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Outline\PlacedEllipse;
+use Cossel\Core\Outline\EllipseMatte;
 use Cossel\Core\Picture\AreaPicture;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\FrameFormat;
@@ -43,7 +43,7 @@ final class ConcealTest extends TestCase
             }
         }
         $wanted = new Planes($rect, $v, array_map(static fn(float $x): float => 0.9 * $x, $v), array_map(static fn(float $x): float => 0.8 * $x + 0.1, $v));
-        $placed = PlacedEllipse::on(new Ellipse('s', [$cx / $height, $cy / $height], [$radius / $height, $radius / $height], featherOut: 2 / $height), Matrix::identity(), $height);
+        $placed = EllipseMatte::on(new Ellipse('s', [$cx / $height, $cy / $height], [$radius / $height, $radius / $height], featherOut: 2 / $height), Matrix::identity(), $height);
         $matte = $placed->matte($placed->bounds()->intersect($rect));
         $planes = new Planes($rect, $wanted->r, $wanted->g, $wanted->b);
         foreach ($matte->rect->rowsIn($rect) as $j => $i) {

@@ -8,7 +8,7 @@ use Cossel\Core\Colour\Cube;
 use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Geometry\Extent;
 use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Outline\PlacedEllipse;
+use Cossel\Core\Outline\EllipseMatte;
 use Cossel\Core\Picture\AreaPicture;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\FrameFormat;
@@ -56,7 +56,7 @@ final class Scene implements Assets
         $frame = new Frame($format, pack('v*', ...$planes[0], ...$planes[1], ...$planes[2]));
         $motion ??= Matrix::identity();
         $centre = [self::WIDTH / self::HEIGHT / 2, 0.5];
-        $placed = PlacedEllipse::on(new Ellipse('s', $centre, $radii, featherOut: $feather), $motion, self::HEIGHT);
+        $placed = EllipseMatte::on(new Ellipse('s', $centre, $radii, featherOut: $feather), $motion, self::HEIGHT);
         $matte = $placed->matte($placed->bounds()->intersect($format->rect()));
         $assets = new self($frame, new Site(3, $frame), $matte);
 

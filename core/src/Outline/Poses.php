@@ -9,9 +9,9 @@ use Cossel\Core\Recipe\Shape;
 use Cossel\Core\Recipe\UnknownId;
 
 /** Knows where the shapes of areas are on each frame. */
-interface Places
+interface Poses
 {
-    public function place(Area $area, Shape $shape, int $frame): Place;
+    public function pose(Area $area, Shape $shape, int $frame): Pose;
 
     /** @throws UnknownId */
     public function area(string $id): Area;

@@ -5,13 +5,13 @@ declare(strict_types=1);
 namespace Cossel\Core\Tests\Outline;
 
 use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Outline\PlacedEllipse;
+use Cossel\Core\Outline\EllipseMatte;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Tests\Chance;
 use PHPUnit\Framework\TestCase;
 
-final class PlacedEllipseTest extends TestCase
+final class EllipseMatteTest extends TestCase
 {
     /** Distance to the ellipse by walking round it in tiny steps: no idea in common with the way that is tested. */
     private static function bruteDistance(float $a, float $b, float $u, float $v): float
@@ -35,7 +35,7 @@ final class PlacedEllipseTest extends TestCase
         for ($try = 0; $try < 20; ++$try) {
             $radii = [$random->between(0.02, 0.5), $random->between(0.02, 0.5)];
             $ellipse = new Ellipse('s', [$random->between(0.2, 1.5), $random->between(0.2, 0.8)], $radii, $random->between(-180, 180), $random->between(0, 0.2), $random->between(0, 0.2), $random->between(-0.01, 0.1), $random->between(0.3, 1));
-            $matte = PlacedEllipse::on($ellipse, Matrix::identity(), $height)->matte($frame);
+            $matte = EllipseMatte::on($ellipse, Matrix::identity(), $height)->matte($frame);
             $cos = cos(deg2rad($ellipse->turn));
             $sin = sin(deg2rad($ellipse->turn));
             $in = $ellipse->featherIn * $height;
@@ -89,7 +89,7 @@ final class PlacedEllipseTest extends TestCase
             $radii = [$long, $long / 30 ** $random->between(0, 1)];
             $ellipse = new Ellipse('s', [$random->between(0.2, 1.5), $random->between(0.2, 0.8)], $try % 2 === 0 ? $radii : array_reverse($radii), $random->between(-180, 180), $try % 3 === 0 ? 0.0 : $random->between(0, 0.1), $try % 4 === 0 ? 0.0 : $random->between(0, 0.15), $random->between(-0.01, 0.05), $random->between(0.3, 1));
             $rect = Rect::of($random->whole(0, 60), $random->whole(0, 30), $random->whole(20, 90), $random->whole(10, 50));
-            $matte = PlacedEllipse::on($ellipse, Matrix::identity(), $height)->matte($rect);
+            $matte = EllipseMatte::on($ellipse, Matrix::identity(), $height)->matte($rect);
             [$cos, $sin] = [cos(deg2rad($ellipse->turn)), sin(deg2rad($ellipse->turn))];
             [$in, $out] = [$ellipse->featherIn * $height, $ellipse->featherOut * $height];
             if ($in + $out < 1) {
@@ -114,14 +114,14 @@ final class PlacedEllipseTest extends TestCase
     public function test_a_hard_edge_covers_its_true_area(): void
     {
         $ellipse = new Ellipse('s', [0.8, 0.5], [0.31, 0.17], 33);
-        $matte = PlacedEllipse::on($ellipse, Matrix::identity(), 200)->matte(Rect::of(0, 0, 320, 200));
+        $matte = EllipseMatte::on($ellipse, Matrix::identity(), 200)->matte(Rect::of(0, 0, 320, 200));
         self::assertEqualsWithDelta(M_PI * 62 * 34, array_sum($matte->v), M_PI * 62 * 34 * 0.002);
     }
 
     public function test_nothing_lies_outside_the_bounds(): void
     {
         $ellipse = new Ellipse('s', [0.8, 0.5], [0.2, 0.1], 20, 0.02, 0.06, 0.01);
-        $placed = PlacedEllipse::on($ellipse, Matrix::identity(), 100);
+        $placed = EllipseMatte::on($ellipse, Matrix::identity(), 100);
         $matte = $placed->matte(Rect::of(0, 0, 160, 100));
         $bounds = $placed->bounds();
         foreach ($matte->v as $i => $v) {
@@ -135,9 +135,9 @@ final class PlacedEllipseTest extends TestCase
     {
         $ellipse = new Ellipse('s', [0.5, 0.4], [0.2, 0.1], 15, 0.02, 0.04);
         $motion = Matrix::about(0.5, 0.4, 25, 1.5, 1.5, 0.2, 0.1);
-        $moved = PlacedEllipse::on($ellipse, $motion, 100)->matte(Rect::of(0, 0, 160, 100));
+        $moved = EllipseMatte::on($ellipse, $motion, 100)->matte(Rect::of(0, 0, 160, 100));
         $stated = new Ellipse('s', [0.7, 0.5], [0.3, 0.15], 40, 0.03, 0.06);
-        $same = PlacedEllipse::on($stated, Matrix::identity(), 100)->matte(Rect::of(0, 0, 160, 100));
+        $same = EllipseMatte::on($stated, Matrix::identity(), 100)->matte(Rect::of(0, 0, 160, 100));
         foreach ($same->v as $i => $v) {
             self::assertEqualsWithDelta($v, $moved->v[$i], 1e-3);
         }
@@ -147,7 +147,7 @@ final class PlacedEllipseTest extends TestCase
     {
         $ellipse = new Ellipse('s', [0.8, 0.5], [0.2, 0.1], 30);
         $shear = Matrix::of([1.1, 0.4, -0.28, -0.1, 0.9, 0.13, 0, 0, 1]);
-        $matte = PlacedEllipse::on($ellipse, $shear, 200)->matte(Rect::of(0, 0, 320, 200));
+        $matte = EllipseMatte::on($ellipse, $shear, 200)->matte(Rect::of(0, 0, 320, 200));
         $back = $shear->inverse();
         $wrong = 0;
         for ($y = 0; $y < 200; ++$y) {

@@ -11,13 +11,13 @@ use Cossel\Core\Recipe\Path;
 
 /**
  * A box or path where it stands on one frame; draws its own matte, the same function of the signed distance as an
- * ellipse's (see {@see PlacedEllipse}). Kernel class.
+ * ellipse's (see {@see EllipseMatte}). Kernel class.
  *
  * The distance to the straight pieces is exact: blocks of pixels are halved again and again, and each keeps only the
  * pieces that can be nearest to any of its pixels; a block that lies wholly inside or outside the feather is filled at
  * once. Inside and outside are told by the even-odd rule along each row.
  */
-final readonly class PlacedContour implements Placed
+final readonly class ContourMatte implements ShapeMatte
 {
     /** Blocks this wide are drawn pixel by pixel. */
     private const SMALL = 8;
@@ -31,9 +31,9 @@ final readonly class PlacedContour implements Placed
     ) {}
 
     /** @param Box|Path $shape with its values on the frame */
-    public static function on(Box|Path $shape, Place $place, int $height): self
+    public static function on(Box|Path $shape, Pose $pose, int $height): self
     {
-        $scale = Contour::scale($shape, $place) * $height;
+        $scale = Contour::scale($shape, $pose) * $height;
         $in = $shape->featherIn * $scale;
         $out = $shape->featherOut * $scale;
         if ($in + $out < 1.0) {
@@ -42,7 +42,7 @@ final readonly class PlacedContour implements Placed
             $out += $more;
         }
 
-        return new self(Contour::of($shape, $place, $height, max(0.002, min(0.05, 0.002 * ($in + $out)))), $shape->grow * $scale, $in, $out, $shape->opacity);
+        return new self(Contour::of($shape, $pose, $height, max(0.002, min(0.05, 0.002 * ($in + $out)))), $shape->grow * $scale, $in, $out, $shape->opacity);
     }
 
     public function bounds(): Rect

@@ -15,20 +15,20 @@ use Cossel\Core\Recipe\PathPoint;
 use Cossel\Core\Recipe\Shape;
 
 /** The extent of areas: the upright box round the first of their shapes, without feather, and its motion. */
-final class Extents
+final class AreaExtent
 {
     private const LEAST = 1e-4;
 
-    public static function of(Area $area, int $frame, Places $places): Extent
+    public static function of(Area $area, int $frame, Poses $poses): Extent
     {
         foreach ($area->outline->shapes as $shape) {
             if (!$shape instanceof AreaShape) {
-                return self::round($shape->at($frame), $places->place($area, $shape, $frame)->motion);
+                return self::round($shape->at($frame), $poses->pose($area, $shape, $frame)->motion);
             }
         }
         $other = $area->outline->shapes[0] ?? null;
 
-        return $other instanceof AreaShape ? self::of($places->area($other->of), $frame, $places) : new Extent(Matrix::identity(), 0.5, 0.5, 0.5, 0.5);
+        return $other instanceof AreaShape ? self::of($poses->area($other->of), $frame, $poses) : new Extent(Matrix::identity(), 0.5, 0.5, 0.5, 0.5);
     }
 
     private static function round(Shape $shape, Matrix $motion): Extent

@@ -8,7 +8,7 @@ use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Rect;
 
 /** A shape where it stands on one frame, in pixels of that frame. */
-interface Placed
+interface ShapeMatte
 {
     /** Where its matte may be other than 0. */
     public function bounds(): Rect;

@@ -8,7 +8,7 @@ use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Rect;
 
 /** Another area's matte standing in as a shape. */
-final readonly class PlacedMatte implements Placed
+final readonly class OtherAreaMatte implements ShapeMatte
 {
     public function __construct(private AreaMatte $matte, private float $opacity) {}
 

@@ -16,7 +16,7 @@ use Cossel\Core\Recipe\Ellipse;
  * 1 - s(-featherIn, featherOut, d) with s the cubic smoothstep. A feather narrower than a pixel in all is widened to
  * one pixel about the edge, so that no edge is jagged. The distance is exact (see {@see row}).
  */
-final readonly class PlacedEllipse implements Placed
+final readonly class EllipseMatte implements ShapeMatte
 {
     private function __construct(
         private float $x,

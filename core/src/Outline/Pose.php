@@ -7,7 +7,7 @@ namespace Cossel\Core\Outline;
 use Cossel\Core\Geometry\Matrix;
 
 /** Where a shape is on one frame: its motion from where it is stated, and how its edge is warped on top of that. */
-final readonly class Place
+final readonly class Pose
 {
     /**
      * @param Matrix    $motion in picture heights

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Cossel\Core\Tests\Outline;
 
 use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Outline\Place;
-use Cossel\Core\Outline\PlacedContour;
-use Cossel\Core\Outline\PlacedEllipse;
+use Cossel\Core\Outline\ContourMatte;
+use Cossel\Core\Outline\EllipseMatte;
+use Cossel\Core\Outline\Pose;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Box;
 use Cossel\Core\Recipe\Ellipse;
@@ -16,7 +16,7 @@ use Cossel\Core\Recipe\PathPoint;
 use Cossel\Core\Tests\Chance;
 use PHPUnit\Framework\TestCase;
 
-final class PlacedContourTest extends TestCase
+final class ContourMatteTest extends TestCase
 {
     private const HEIGHT = 90;
 
@@ -80,7 +80,7 @@ final class PlacedContourTest extends TestCase
     /** @param list<array{float, float}> $line */
     private static function worst(Box|Path $shape, array $line, Chance $random): float
     {
-        $matte = PlacedContour::on($shape, Place::still(), self::HEIGHT)->matte(Rect::of(0, 0, 160, self::HEIGHT));
+        $matte = ContourMatte::on($shape, Pose::still(), self::HEIGHT)->matte(Rect::of(0, 0, 160, self::HEIGHT));
         $worst = 0.0;
         for ($k = 0; $k < 30; ++$k) {
             $x = $random->whole(0, 159);
@@ -141,8 +141,8 @@ final class PlacedContourTest extends TestCase
     public function test_a_round_box_with_equal_sides_is_a_circle(): void
     {
         $frame = Rect::of(0, 0, 320, 200);
-        $box = PlacedContour::on(new Box('s', [0.8, 0.5], [0.3, 0.3], 20, 1, 0.05, 0.1), Place::still(), 200)->matte($frame);
-        $circle = PlacedEllipse::on(new Ellipse('s', [0.8, 0.5], [0.3, 0.3], 0, 0.05, 0.1), Matrix::identity(), 200)->matte($frame);
+        $box = ContourMatte::on(new Box('s', [0.8, 0.5], [0.3, 0.3], 20, 1, 0.05, 0.1), Pose::still(), 200)->matte($frame);
+        $circle = EllipseMatte::on(new Ellipse('s', [0.8, 0.5], [0.3, 0.3], 0, 0.05, 0.1), Matrix::identity(), 200)->matte($frame);
         foreach ($circle->v as $i => $v) {
             self::assertEqualsWithDelta($v, $box->v[$i], 1 / 400);
         }
@@ -155,8 +155,8 @@ final class PlacedContourTest extends TestCase
         $path = new Path('s', array_map(static fn(array $p): PathPoint => new PathPoint(...$p), $corners));
         $moved = new Path('s', array_map(static fn(array $p): PathPoint => new PathPoint(...$motion->apply(...$p)), $corners));
         $frame = Rect::of(0, 0, 320, 200);
-        $a = PlacedContour::on($path, new Place($motion), 200)->matte($frame);
-        $b = PlacedContour::on($moved, Place::still(), 200)->matte($frame);
+        $a = ContourMatte::on($path, new Pose($motion), 200)->matte($frame);
+        $b = ContourMatte::on($moved, Pose::still(), 200)->matte($frame);
         foreach ($b->v as $i => $v) {
             self::assertEqualsWithDelta($v, $a->v[$i], 1e-6);
         }
@@ -165,7 +165,7 @@ final class PlacedContourTest extends TestCase
     public function test_any_window_of_the_matte_is_the_same_as_that_part_of_the_whole(): void
     {
         $points = [new PathPoint(0.3, 0.2, 0, 0, 0.3, 0.1), new PathPoint(1.3, 0.3), new PathPoint(0.8, 0.45, 0.1, 0.1), new PathPoint(1.1, 0.9), new PathPoint(0.4, 0.8)];
-        $placed = PlacedContour::on(new Path('s', $points, 0.03, 0.08), Place::still(), self::HEIGHT);
+        $placed = ContourMatte::on(new Path('s', $points, 0.03, 0.08), Pose::still(), self::HEIGHT);
         $whole = $placed->matte(Rect::of(0, 0, 160, self::HEIGHT));
         $rect = Rect::of(37, 21, 61, 43);
         self::assertSame($whole->window($rect)->v, $placed->matte($rect)->v);
@@ -174,9 +174,9 @@ final class PlacedContourTest extends TestCase
     public function test_a_path_without_area_and_one_outside_the_picture_give_an_empty_matte(): void
     {
         $frame = Rect::of(0, 0, 160, self::HEIGHT);
-        $line = PlacedContour::on(new Path('s', [new PathPoint(0.2, 0.2), new PathPoint(0.8, 0.6)], 0.0, 0.0, -0.02), Place::still(), self::HEIGHT);
+        $line = ContourMatte::on(new Path('s', [new PathPoint(0.2, 0.2), new PathPoint(0.8, 0.6)], 0.0, 0.0, -0.02), Pose::still(), self::HEIGHT);
         self::assertSame(0.0, max($line->matte($frame)->v));
-        $away = PlacedContour::on(new Path('s', [new PathPoint(5, 5), new PathPoint(6, 5), new PathPoint(6, 6)], 0.1, 0.1), Place::still(), self::HEIGHT);
+        $away = ContourMatte::on(new Path('s', [new PathPoint(5, 5), new PathPoint(6, 5), new PathPoint(6, 6)], 0.1, 0.1), Pose::still(), self::HEIGHT);
         self::assertSame(0.0, max($away->matte($frame)->v));
     }
 }
