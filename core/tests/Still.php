@@ -33,7 +33,7 @@ final readonly class Still implements Poses
 
     public function pose(Area $area, Shape $shape, int $frame): Pose
     {
-        return $this->place;
+        return $this->pose;
     }
 
     public function area(string $id): Area

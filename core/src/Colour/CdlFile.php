@@ -74,7 +74,10 @@ final class CdlFile
         };
         $correction = $add($place, 'ColorCorrection');
         $correction->setAttribute('id', $id);
-        $words = static fn(array $v): string => implode(' ', array_map(static fn(float $x): string => rtrim(rtrim(sprintf('%.6F', $x), '0'), '.'), $v));
+        $words = static fn(array $v): string => implode(
+            ' ',
+            array_map(static fn(float $x): string => rtrim(rtrim(sprintf('%.6F', $x), '0'), '.'), $v),
+        );
         $sop = $add($correction, 'SOPNode');
         $add($sop, 'Slope', $words($slope));
         $add($sop, 'Offset', $words($offset));

@@ -20,7 +20,14 @@ final readonly class Cube
      * @param array{float, float, float}  $least     of its domain
      * @param array{float, float, float}  $most
      */
-    private function __construct(public string $title, public int $size, public bool $isCube, public array $table, public array $least, public array $most) {}
+    private function __construct(
+        public string $title,
+        public int $size,
+        public bool $isCube,
+        public array $table,
+        public array $least,
+        public array $most,
+    ) {}
 
     /** @throws InvalidCube with the line that is wrong */
     public static function parse(string $text): self
@@ -48,7 +55,11 @@ final readonly class Cube
                     }
                     $isCube = $words[0] === 'LUT_3D_SIZE';
                     $largest = $isCube ? self::MOST_3D : self::MOST_1D;
-                    $size = filter_var($words[1] ?? '', FILTER_VALIDATE_INT, ['options' => ['min_range' => 2, 'max_range' => $largest]]) ?: throw InvalidCube::at($i + 1, "a size from 2 to {$largest}");
+                    $size = filter_var(
+                        $words[1] ?? '',
+                        FILTER_VALIDATE_INT,
+                        ['options' => ['min_range' => 2, 'max_range' => $largest]],
+                    ) ?: throw InvalidCube::at($i + 1, "a size from 2 to {$largest}");
                     break;
                 case 'DOMAIN_MIN':
                     $least = self::numbers(array_slice($words, 1), $i + 1);

@@ -10,7 +10,13 @@ namespace Cossel\Core\Geometry;
  */
 final readonly class Extent
 {
-    public function __construct(public Matrix $motion, public float $x, public float $y, public float $halfWidth, public float $halfHeight) {}
+    public function __construct(
+        public Matrix $motion,
+        public float $x,
+        public float $y,
+        public float $halfWidth,
+        public float $halfHeight,
+    ) {}
 
     /** @return array{float, float} where its middle is on this frame */
     public function centre(): array

@@ -28,7 +28,17 @@ final readonly class Matrix
             }
         }
 
-        return new self([(float) $m[0], (float) $m[1], (float) $m[2], (float) $m[3], (float) $m[4], (float) $m[5], (float) $m[6], (float) $m[7], (float) $m[8]]);
+        return new self([
+            (float) $m[0],
+            (float) $m[1],
+            (float) $m[2],
+            (float) $m[3],
+            (float) $m[4],
+            (float) $m[5],
+            (float) $m[6],
+            (float) $m[7],
+            (float) $m[8],
+        ]);
     }
 
     public static function identity(): self
@@ -65,9 +75,15 @@ final readonly class Matrix
         $b = $other->m;
 
         return new self([
-            $a[0] * $b[0] + $a[1] * $b[3] + $a[2] * $b[6], $a[0] * $b[1] + $a[1] * $b[4] + $a[2] * $b[7], $a[0] * $b[2] + $a[1] * $b[5] + $a[2] * $b[8],
-            $a[3] * $b[0] + $a[4] * $b[3] + $a[5] * $b[6], $a[3] * $b[1] + $a[4] * $b[4] + $a[5] * $b[7], $a[3] * $b[2] + $a[4] * $b[5] + $a[5] * $b[8],
-            $a[6] * $b[0] + $a[7] * $b[3] + $a[8] * $b[6], $a[6] * $b[1] + $a[7] * $b[4] + $a[8] * $b[7], $a[6] * $b[2] + $a[7] * $b[5] + $a[8] * $b[8],
+            $a[0] * $b[0] + $a[1] * $b[3] + $a[2] * $b[6],
+            $a[0] * $b[1] + $a[1] * $b[4] + $a[2] * $b[7],
+            $a[0] * $b[2] + $a[1] * $b[5] + $a[2] * $b[8],
+            $a[3] * $b[0] + $a[4] * $b[3] + $a[5] * $b[6],
+            $a[3] * $b[1] + $a[4] * $b[4] + $a[5] * $b[7],
+            $a[3] * $b[2] + $a[4] * $b[5] + $a[5] * $b[8],
+            $a[6] * $b[0] + $a[7] * $b[3] + $a[8] * $b[6],
+            $a[6] * $b[1] + $a[7] * $b[4] + $a[8] * $b[7],
+            $a[6] * $b[2] + $a[7] * $b[5] + $a[8] * $b[8],
         ]);
     }
 

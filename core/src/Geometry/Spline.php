@@ -33,7 +33,12 @@ final readonly class Spline
         for ($i = 1; $i < $n - 1; ++$i) {
             $slopes[] = self::slope($x[$i] - $x[$i - 1], $x[$i + 1] - $x[$i], $sides[$i - 1], $sides[$i]);
         }
-        $slopes[] = self::end($x[$n - 1] - $x[$n - 2], $n > 2 ? $x[$n - 2] - $x[$n - 3] : 0.0, $sides[$n - 2], $sides[$n - 3] ?? $sides[$n - 2]);
+        $slopes[] = self::end(
+            $x[$n - 1] - $x[$n - 2],
+            $n > 2 ? $x[$n - 2] - $x[$n - 3] : 0.0,
+            $sides[$n - 2],
+            $sides[$n - 3] ?? $sides[$n - 2],
+        );
 
         return new self($x, $y, $slopes, 0.0);
     }

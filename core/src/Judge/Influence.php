@@ -53,7 +53,10 @@ final class Influence
             }
         }
 
-        return hash('xxh128', (new RecipeWriter())->json(new Recipe($recipe->source, $recipe->assets, $recipe->base, $areas, $recipe->finish)));
+        return hash(
+            'xxh128',
+            (new RecipeWriter())->json(new Recipe($recipe->source, $recipe->assets, $recipe->base, $areas, $recipe->finish)),
+        );
     }
 
     private static function reaches(Recipe $recipe, Area $area, Area $own, Poses $poses): bool
@@ -87,6 +90,19 @@ final class Influence
      */
     private static function nameless(Area $area, array $touches): Area
     {
-        return new Area($area->id, '', '', null, $area->on, $area->outline, $area->motion, $area->live, $area->strength, $area->blinkGuard, $touches, $area->pick);
+        return new Area(
+            $area->id,
+            '',
+            '',
+            null,
+            $area->on,
+            $area->outline,
+            $area->motion,
+            $area->live,
+            $area->strength,
+            $area->blinkGuard,
+            $touches,
+            $area->pick,
+        );
     }
 }

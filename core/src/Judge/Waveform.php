@@ -26,8 +26,12 @@ final class Waveform
      * @param Rect                       $picture the columns it spreads over
      * @param array{float, float, float} $mix     how much of R', G', B' a level is
      */
-    public function __construct(private readonly Rect $picture, public readonly int $columns, public readonly int $rows, private readonly array $mix = self::LUMA)
-    {
+    public function __construct(
+        private readonly Rect $picture,
+        public readonly int $columns,
+        public readonly int $rows,
+        private readonly array $mix = self::LUMA,
+    ) {
         $this->counts = array_fill(0, $columns * $rows, 0);
     }
 

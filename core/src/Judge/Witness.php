@@ -31,11 +31,20 @@ final readonly class Witness
     {
         // Measured on the outline's own frame, at a size that is fine enough for the smallest area.
         $unit = 2000;
-        $bounds = AreaMatte::on($area, $area->outline->at, $poses, Rect::of(0, 0, (int) ($unit * $frame->width / $frame->height), $unit))->bounds();
+        $bounds = AreaMatte::on(
+            $area,
+            $area->outline->at,
+            $poses,
+            Rect::of(0, 0, (int) ($unit * $frame->width / $frame->height), $unit),
+        )->bounds();
         $aspect = $width / $height;
         [$cx, $cy, $tall] = $bounds->isEmpty()
             ? [$frame->width / $frame->height / 2, 0.5, 1.0]
-            : [($bounds->x + $bounds->width / 2) / $unit, ($bounds->y + $bounds->height / 2) / $unit, (1 + self::ROOM) * max($bounds->height, $bounds->width / $aspect) / $unit];
+            : [
+                ($bounds->x + $bounds->width / 2) / $unit,
+                ($bounds->y + $bounds->height / 2) / $unit,
+                (1 + self::ROOM) * max($bounds->height, $bounds->width / $aspect) / $unit,
+            ];
         $scale = $tall / $height;
         $crop = Matrix::of([$scale, 0, $cx - $scale * $width / 2, 0, $scale, $cy - $scale * $height / 2, 0, 0, 1]);
 
@@ -86,9 +95,18 @@ final readonly class Witness
                 $b = $fx * (1 - $fy);
                 $c = (1 - $fx) * $fy;
                 $d = $fx * $fy;
-                $out->r[$i] = $a * $planes->r[$k] + $b * $planes->r[$k + $next] + $c * $planes->r[$k + $below] + $d * $planes->r[$k + $below + $next];
-                $out->g[$i] = $a * $planes->g[$k] + $b * $planes->g[$k + $next] + $c * $planes->g[$k + $below] + $d * $planes->g[$k + $below + $next];
-                $out->b[$i] = $a * $planes->b[$k] + $b * $planes->b[$k + $next] + $c * $planes->b[$k + $below] + $d * $planes->b[$k + $below + $next];
+                $out->r[$i] = $a * $planes->r[$k]
+                    + $b * $planes->r[$k + $next]
+                    + $c * $planes->r[$k + $below]
+                    + $d * $planes->r[$k + $below + $next];
+                $out->g[$i] = $a * $planes->g[$k]
+                    + $b * $planes->g[$k + $next]
+                    + $c * $planes->g[$k + $below]
+                    + $d * $planes->g[$k + $below + $next];
+                $out->b[$i] = $a * $planes->b[$k]
+                    + $b * $planes->b[$k + $next]
+                    + $c * $planes->b[$k + $below]
+                    + $d * $planes->b[$k + $below + $next];
             }
         }
 

@@ -27,7 +27,11 @@ final class Discriminant
         $means = [];
         foreach ([$a, $b] as $set) {
             $n = count($set);
-            $means[] = $mean = [array_sum(array_column($set, 0)) / $n, array_sum(array_column($set, 1)) / $n, array_sum(array_column($set, 2)) / $n];
+            $means[] = $mean = [
+                array_sum(array_column($set, 0)) / $n,
+                array_sum(array_column($set, 1)) / $n,
+                array_sum(array_column($set, 2)) / $n,
+            ];
             foreach ($set as $p) {
                 for ($i = 0; $i < 3; ++$i) {
                     for ($j = 0; $j < 3; ++$j) {

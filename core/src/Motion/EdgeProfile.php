@@ -95,7 +95,9 @@ final class EdgeProfile
      */
     public static function stepped(array $profiles): array
     {
-        $heights = array_map(static fn(array $p): float => (array_sum(array_slice($p, 0, self::ACROSS)) - array_sum(array_slice($p, -self::ACROSS))) / self::ACROSS, $profiles);
+        $heights = array_map(static fn(array $p): float => (array_sum(
+            array_slice($p, 0, self::ACROSS),
+        ) - array_sum(array_slice($p, -self::ACROSS))) / self::ACROSS, $profiles);
         sort($heights);
         $half = max(0.01, $heights[(int) (0.8 * count($heights))] / 2);
 

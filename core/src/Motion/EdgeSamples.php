@@ -119,7 +119,10 @@ final class EdgeSamples
             $first = $i * self::PER_PIECE;
             $last = ($first + self::PER_PIECE) % count($xs);
             $next = ($i + 1) % $n;
-            $straight = $points[$i]->outX === 0.0 && $points[$i]->outY === 0.0 && $points[$next]->inX === 0.0 && $points[$next]->inY === 0.0;
+            $straight = $points[$i]->outX === 0.0
+                && $points[$i]->outY === 0.0
+                && $points[$next]->inX === 0.0
+                && $points[$next]->inY === 0.0;
             if ($straight) {
                 $out[$i] = $in[$next] = [0.0, 0.0];
                 continue;

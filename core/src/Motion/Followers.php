@@ -41,7 +41,13 @@ final class Followers
         }
 
         // One spot tells no more than where it is.
-        return RegionFollower::from($source, $start, $region, count($motion->look->spots) === 1 ? Model::Position : $motion->model, self::byHand($area, $motion, $start, $motions));
+        return RegionFollower::from(
+            $source,
+            $start,
+            $region,
+            count($motion->look->spots) === 1 ? Model::Position : $motion->model,
+            self::byHand($area, $motion, $start, $motions),
+        );
     }
 
     /**
@@ -68,7 +74,10 @@ final class Followers
     /** Round spots as an outline to look at. */
     private static function spots(int $at, Look $look): Outline
     {
-        return new Outline($at, array_map(static fn(array $spot): Ellipse => new Ellipse('spot', $spot, [$look->radius, $look->radius]), $look->spots));
+        return new Outline(
+            $at,
+            array_map(static fn(array $spot): Ellipse => new Ellipse('spot', $spot, [$look->radius, $look->radius]), $look->spots),
+        );
     }
 
     /** @param list<Shape> $shapes */

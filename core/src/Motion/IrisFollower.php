@@ -90,7 +90,13 @@ final class IrisFollower implements Follower
                 continue;
             }
             $from = $now;
-            yield from $gap->closed($frame, fn(float $t, int $f): Step => new Step(Gap::mixed($this->motion($from), $this->motion($found), $t), State::Bridged, 0.0, null, $unseen[$f] ?? 0.0));
+            yield from $gap->closed($frame, fn(float $t, int $f): Step => new Step(
+                Gap::mixed($this->motion($from), $this->motion($found), $t),
+                State::Bridged,
+                0.0,
+                null,
+                $unseen[$f] ?? 0.0,
+            ));
             $earlier = $missed ? $found : $now;
             $now = $found;
             yield $frame => new Step($this->motion($now), State::Followed, $confidence, null, $open);
@@ -115,14 +121,24 @@ final class IrisFollower implements Follower
         $best = RoundEdges::near($luma, $map, $guess, 0.3 * $guess[2], 0.14 * $guess[2], $this->contrast);
         if ($best === null || $best[1] + $best[2] < self::SURE) {
             // A glance: the eye can be anywhere in its lids on the very next frame.
-            $best = RoundEdges::better($best, RoundEdges::near($luma, $map, [$last[0], $last[1], $guess[2], $guess[3]], $reach, 0.14 * $guess[2], $this->contrast));
+            $best = RoundEdges::better(
+                $best,
+                RoundEdges::near($luma, $map, [$last[0], $last[1], $guess[2], $guess[3]], $reach, 0.14 * $guess[2], $this->contrast),
+            );
         }
         $open = IrisLook::covered($map, $guess);
-        if ($best !== null && hypot($best[0][0] - $guess[0], $best[0][1] - $guess[1]) < 0.4 * $guess[2] || $best !== null && $best[1] + $best[2] > self::SURE) {
+        $beside = $best === null ? INF : hypot($best[0][0] - $guess[0], $best[0][1] - $guess[1]);
+        if ($best !== null && ($beside < 0.4 * $guess[2] || $best[1] + $best[2] > self::SURE)) {
             $open = max($open, IrisLook::covered($map, $best[0]));
         }
         $open = min(1.0, $open / $this->visible);
-        if ($best === null || $best[1] + $best[2] < self::LEAST || $best[1] < self::LEAST_SHARE || abs(log($best[0][2] / $guess[2])) > 0.06 + 0.02 * $gap->since($frame) || $open < self::SHUT) {
+        if (
+            $best === null
+            || $best[1] + $best[2] < self::LEAST
+            || $best[1] < self::LEAST_SHARE
+            || abs(log($best[0][2] / $guess[2])) > 0.06 + 0.02 * $gap->since($frame)
+            || $open < self::SHUT
+        ) {
             return [null, 0.0, $open];
         }
 
@@ -135,11 +151,16 @@ final class IrisFollower implements Follower
         $scale = $circle[2] / $this->first[2];
         $height = $this->source->frame()->height;
 
-        return Matrix::of([$scale, 0, $circle[0] - $scale * $this->first[0], 0, $scale, $circle[1] - $scale * $this->first[1], 0, 0, 1])->inPixels(1 / $height);
+        return Matrix::of(
+            [$scale, 0, $circle[0] - $scale * $this->first[0], 0, $scale, $circle[1] - $scale * $this->first[1], 0, 0, 1],
+        )->inPixels(1 / $height);
     }
 
     private function window(int $frame, float $x, float $y, float $reach): Planes
     {
-        return $this->source->colour($frame, Rect::around($x - $reach, $y - $reach, $x + $reach, $y + $reach)->intersect($this->source->frame()));
+        return $this->source->colour(
+            $frame,
+            Rect::around($x - $reach, $y - $reach, $x + $reach, $y + $reach)->intersect($this->source->frame()),
+        );
     }
 }

@@ -118,6 +118,10 @@ final class IrisLook
     {
         $n = count($pixels);
 
-        return [array_sum(array_column($pixels, 0)) / $n, array_sum(array_column($pixels, 1)) / $n, array_sum(array_column($pixels, 2)) / $n];
+        return [
+            array_sum(array_column($pixels, 0)) / $n,
+            array_sum(array_column($pixels, 1)) / $n,
+            array_sum(array_column($pixels, 2)) / $n,
+        ];
     }
 }

@@ -12,6 +12,8 @@ use Cossel\Core\Picture\Grey;
  * mean and dividing by their spread, and the gradients are centred the same way.
  *
  * Source: S. Baker and I. Matthews, "Lucas-Kanade 20 Years On", IJCV 56(3), 2004, section 3.2. Kernel class.
+ *
+ * @phpstan-import-type Patch from FollowedPoint
  */
 final class LucasKanade
 {
@@ -106,16 +108,37 @@ final class LucasKanade
     /**
      * Moves a position until the picture there looks like the patch.
      *
-     * @param array{t: list<float>, gx: list<float>, gy: list<float>, xx: float, xy: float, yy: float, norm: float} $patch
-     * @param float                                                                                               $x     first guess, this level's pixels
-     * @param array{float, float, float, float}                                                                  $linear how the patch is turned and scaled there
+     * @param Patch                             $patch  as {@see patch} gives it
+     * @param float                             $x      first guess, this level's pixels
+     * @param array{float, float, float, float} $linear how the patch is turned and scaled there
      *
-     * @return array{float, float, float}|null position and likeness (normalised cross-correlation, -1..1), null when
-     *                                         it runs out of the picture
+     * @return array{float, float, float}|null position and likeness (normalised cross-correlation, -1..1), null when it runs
+     *                                         out of the picture
      */
     public static function find(array $patch, int $half, Grey $grey, float $x, float $y, array $linear, int $rounds): ?array
     {
-        return self::search($patch['t'], $patch['gx'], $patch['gy'], $patch['xx'], $patch['xy'], $patch['yy'], $patch['norm'], $half, $grey->v, $grey->rect->width, $grey->rect->height, $x - 0.5 - $grey->rect->x, $y - 0.5 - $grey->rect->y, $grey->rect->x + 0.5, $grey->rect->y + 0.5, $linear[0], $linear[1], $linear[2], $linear[3], $rounds);
+        return self::search(
+            $patch['t'],
+            $patch['gx'],
+            $patch['gy'],
+            $patch['xx'],
+            $patch['xy'],
+            $patch['yy'],
+            $patch['norm'],
+            $half,
+            $grey->v,
+            $grey->rect->width,
+            $grey->rect->height,
+            $x - 0.5 - $grey->rect->x,
+            $y - 0.5 - $grey->rect->y,
+            $grey->rect->x + 0.5,
+            $grey->rect->y + 0.5,
+            $linear[0],
+            $linear[1],
+            $linear[2],
+            $linear[3],
+            $rounds,
+        );
     }
 
     /**
@@ -126,8 +149,28 @@ final class LucasKanade
      *
      * @return array{float, float, float}|null
      */
-    private static function search(array $t, array $gx, array $gy, float $hxx, float $hxy, float $hyy, float $norm, int $half, array $v, int $w, int $h, float $x, float $y, float $ox, float $oy, float $a, float $b, float $c, float $d, int $rounds): ?array
-    {
+    private static function search(
+        array $t,
+        array $gx,
+        array $gy,
+        float $hxx,
+        float $hxy,
+        float $hyy,
+        float $norm,
+        int $half,
+        array $v,
+        int $w,
+        int $h,
+        float $x,
+        float $y,
+        float $ox,
+        float $oy,
+        float $a,
+        float $b,
+        float $c,
+        float $d,
+        int $rounds,
+    ): ?array {
         $size = 2 * $half + 1;
         $n = $size * $size;
         $s = $t;

@@ -30,7 +30,12 @@ final class OutlineFollower implements Follower
     private const ALIKE = 0.9;
 
     /** @param list<PathPoint> $points the path on the start frame, pixels */
-    private function __construct(private readonly FrameSource $source, private readonly int $start, private readonly array $points, private readonly PathEdge $edge) {}
+    private function __construct(
+        private readonly FrameSource $source,
+        private readonly int $start,
+        private readonly array $points,
+        private readonly PathEdge $edge,
+    ) {}
 
     /**
      * @param Path  $path  as it is stated
@@ -42,8 +47,14 @@ final class OutlineFollower implements Follower
     {
         $height = $source->frame()->height;
         $toPixels = Matrix::of([$height, 0, 0, 0, $height, 0, 0, 0, 1])->times($pose->motion);
-        $points = array_map(static fn(PathPoint $p): PathPoint => $p->moved($toPixels), $pose->warp === null ? $path->points : $pose->warp->path($path->points));
-        $inside = array_filter($points, static fn(PathPoint $p): bool => $p->x > 0 && $p->y > 0 && $p->x < $source->frame()->width && $p->y < $height);
+        $points = array_map(
+            static fn(PathPoint $p): PathPoint => $p->moved($toPixels),
+            $pose->warp === null ? $path->points : $pose->warp->path($path->points),
+        );
+        $inside = array_filter(
+            $points,
+            static fn(PathPoint $p): bool => $p->x > 0 && $p->y > 0 && $p->x < $source->frame()->width && $p->y < $height,
+        );
         if (count($inside) < 2) {
             throw TooLittleTexture::outsideThePicture($start);
         }
@@ -85,7 +96,12 @@ final class OutlineFollower implements Follower
         $motion = Fit::least(Model::Similarity, array_map($at, $this->points), array_map($at, $points)) ?? Matrix::identity();
         $unit = Matrix::of([1 / $height, 0, 0, 0, 1 / $height, 0, 0, 0, 1]);
 
-        return new Step($motion->inPixels(1 / $height), $state, $confidence, array_map(static fn(PathPoint $p): PathPoint => $p->moved($unit), $points));
+        return new Step(
+            $motion->inPixels(1 / $height),
+            $state,
+            $confidence,
+            array_map(static fn(PathPoint $p): PathPoint => $p->moved($unit), $points),
+        );
     }
 
     /**

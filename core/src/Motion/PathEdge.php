@@ -169,7 +169,10 @@ final class PathEdge
                 for ($dx = -$far; $dx <= $far; $dx += $step) {
                     $cost = 0.0;
                     for ($k = 0, $n = count($xs); $k < $n; $k += $every) {
-                        $miss = EdgeProfile::miss($this->profiles[$k], EdgeProfile::of($plane, $xs[$k] + $cx + $dx, $ys[$k] + $cy + $dy, $nx[$k], $ny[$k]));
+                        $miss = EdgeProfile::miss(
+                            $this->profiles[$k],
+                            EdgeProfile::of($plane, $xs[$k] + $cx + $dx, $ys[$k] + $cy + $dy, $nx[$k], $ny[$k]),
+                        );
                         $cost += $miss / ($miss + $this->spread);
                     }
                     $cost *= 1 + self::NEARER * ($dx * $dx + $dy * $dy) / ($reach * $reach);

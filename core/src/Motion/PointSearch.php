@@ -56,7 +56,15 @@ final class PointSearch
             $shiftX = $shiftY = $doubtful = [];
             foreach ($points as $i => $point) {
                 $patch = $point->look[$level];
-                $hit = $patch === null ? null : LucasKanade::find($patch, self::HALF[$level], $grey, $point->x / $scale, $point->y / $scale, self::since($point->linear, $linear), 4);
+                $hit = $patch === null ? null : LucasKanade::find(
+                    $patch,
+                    self::HALF[$level],
+                    $grey,
+                    $point->x / $scale,
+                    $point->y / $scale,
+                    self::since($point->linear, $linear),
+                    4,
+                );
                 if ($hit === null || $hit[2] < 0.5) {
                     $doubtful[] = $i;
                     continue;
@@ -89,12 +97,22 @@ final class PointSearch
         $point->found = false;
         $grey = $pyramid->levels[0];
         $patch = $point->look[0];
-        $hit = $patch === null ? null : LucasKanade::find($patch, self::HALF[0], $grey, $point->x, $point->y, self::since($point->linear, $linear), 6);
+        $hit = $patch === null
+            ? null
+            : LucasKanade::find($patch, self::HALF[0], $grey, $point->x, $point->y, self::since($point->linear, $linear), 6);
         if ($hit === null || $hit[2] < self::ALIKE) {
             return;
         }
         if ($point->renewed && $point->first[0] !== null) {
-            $first = LucasKanade::find($point->first[0], self::HALF[0], $grey, $hit[0], $hit[1], self::since($point->firstLinear, $linear), 5);
+            $first = LucasKanade::find(
+                $point->first[0],
+                self::HALF[0],
+                $grey,
+                $hit[0],
+                $hit[1],
+                self::since($point->firstLinear, $linear),
+                5,
+            );
             if ($first !== null && $first[2] > self::RENEW && hypot($first[0] - $hit[0], $first[1] - $hit[1]) < 2.0) {
                 $hit = $first;
                 $point->look = $point->first;

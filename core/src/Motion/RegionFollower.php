@@ -16,8 +16,8 @@ use Cossel\Core\Recipe\Model;
  * Points inside the region (see {@see Features}) are found again in each frame, coarse to fine, by their look
  * (see {@see LucasKanade}); each is checked by going back to the frame before. A look is kept from the start frame as
  * long as it still resembles the picture, renewed when it no longer does, and the first one is taken up again when it
- * fits again: so drift does not build up. On a frame that was set by hand, looks are taken there and held on to from then on. The motion is a robust fit from the start frame's points (see
- * {@see Fit}).
+ * fits again: so drift does not build up. On a frame that was set by hand, looks are taken there and held on to from then on. The
+ * motion is a robust fit from the start frame's points (see {@see Fit}).
  */
 final class RegionFollower implements Follower
 {
@@ -136,7 +136,8 @@ final class RegionFollower implements Follower
         $next = $reach === 0;
         $pyramid = $this->pyramid($frame, $around, 26 + $reach);
         $shift = !$next && $this->before !== null ? Sighting::shift($this->mask, $this->before, $now, $pyramid, $reach) : null;
-        $result = ($shift === null ? null : $this->tried($pyramid, $now, $shift[0], $shift[1], $gap->since($frame))) ?? $this->tried($pyramid, $now, $vx, $vy, $gap->since($frame));
+        $result = ($shift === null ? null : $this->tried($pyramid, $now, $shift[0], $shift[1], $gap->since($frame)))
+            ?? $this->tried($pyramid, $now, $vx, $vy, $gap->since($frame));
         if ($result !== null) {
             $this->settle($pyramid, $result[0]);
             $this->before = $pyramid;
@@ -183,7 +184,12 @@ final class RegionFollower implements Follower
         $sum = array_sum($weights);
         $inliers = count(array_filter($weights, static fn(float $w): bool => $w > 0.2));
         $share = $inliers / count($this->points);
-        if ($share < self::LEAST_SHARE || $share < self::USUAL_SHARE * $this->usual || $inliers < 4 || abs(log(max(1e-6, $motion->scale()))) > 1.6) {
+        if (
+            $share < self::LEAST_SHARE
+            || $share < self::USUAL_SHARE * $this->usual
+            || $inliers < 4
+            || abs(log(max(1e-6, $motion->scale()))) > 1.6
+        ) {
             return null;
         }
         $error = $likeness = 0.0;
@@ -239,7 +245,10 @@ final class RegionFollower implements Follower
     /** @return array{float, float, float, float} how the region is turned, scaled and sheared about its middle */
     private function linear(Matrix $motion): array
     {
-        [$a, $b, , $c, $d] = $motion->affineAt($this->region->x + $this->region->width / 2, $this->region->y + $this->region->height / 2)->m;
+        [$a, $b, , $c, $d] = $motion->affineAt(
+            $this->region->x + $this->region->width / 2,
+            $this->region->y + $this->region->height / 2,
+        )->m;
 
         return [$a, $b, $c, $d];
     }

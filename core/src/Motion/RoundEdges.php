@@ -30,7 +30,8 @@ final class RoundEdges
         $best = null;
         foreach ([0.88, 0.94, 1.0, 1.06] as $size) {
             foreach ([0.34, 0.42, 0.5] as $pupil) {
-                $best = self::better($best, self::near($luma, null, [$x, $y, $size * $radius, $pupil * $size * $radius], $reach, 0.12 * $radius, $contrast));
+                $guess = [$x, $y, $size * $radius, $pupil * $size * $radius];
+                $best = self::better($best, self::near($luma, null, $guess, $reach, 0.12 * $radius, $contrast));
             }
         }
 
@@ -116,7 +117,11 @@ final class RoundEdges
             foreach ([0.0, 180.0] as $side) {
                 $c = cos(deg2rad($a + $side));
                 $s = sin(deg2rad($a + $side));
-                $sum += self::sample($luma, $x + 1.1 * $radius * $c, $y + 1.1 * $radius * $s) - self::sample($luma, $x + 0.9 * $radius * $c, $y + 0.9 * $radius * $s);
+                $sum += self::sample(
+                    $luma,
+                    $x + 1.1 * $radius * $c,
+                    $y + 1.1 * $radius * $s,
+                ) - self::sample($luma, $x + 0.9 * $radius * $c, $y + 0.9 * $radius * $s);
                 ++$count;
             }
         }
@@ -130,7 +135,11 @@ final class RoundEdges
         for ($a = 0; $a < 360; $a += 30) {
             $c = cos(deg2rad($a));
             $s = sin(deg2rad($a));
-            $sum += self::sample($luma, $x + 1.3 * $radius * $c, $y + 1.3 * $radius * $s) - self::sample($luma, $x + 0.7 * $radius * $c, $y + 0.7 * $radius * $s);
+            $sum += self::sample(
+                $luma,
+                $x + 1.3 * $radius * $c,
+                $y + 1.3 * $radius * $s,
+            ) - self::sample($luma, $x + 0.7 * $radius * $c, $y + 0.7 * $radius * $s);
         }
 
         return $sum / 12;
@@ -149,7 +158,8 @@ final class RoundEdges
         $fy = $y - $iy;
         $k = $iy * $w + $ix;
 
-        return (1 - $fy) * ((1 - $fx) * $luma->v[$k] + $fx * $luma->v[$k + 1]) + $fy * ((1 - $fx) * $luma->v[$k + $w] + $fx * $luma->v[$k + $w + 1]);
+        return (1 - $fy) * ((1 - $fx) * $luma->v[$k] + $fx * $luma->v[$k + 1])
+            + $fy * ((1 - $fx) * $luma->v[$k + $w] + $fx * $luma->v[$k + $w + 1]);
     }
 
     /**
@@ -173,7 +183,14 @@ final class RoundEdges
                     $edges[] = [cos($angle), sin($angle), $at, 0];
                 }
                 $angle = 2 * M_PI * $k / self::RAYS;
-                $at = self::edge($luma, $circle, $angle, max(self::PUPIL[0] * $circle[2], $circle[3] - 0.8 * $reach), min(self::PUPIL[1] * $circle[2], $circle[3] + 0.8 * $reach), 0.12 * $contrast);
+                $at = self::edge(
+                    $luma,
+                    $circle,
+                    $angle,
+                    max(self::PUPIL[0] * $circle[2], $circle[3] - 0.8 * $reach),
+                    min(self::PUPIL[1] * $circle[2], $circle[3] + 0.8 * $reach),
+                    0.12 * $contrast,
+                );
                 if ($at !== null) {
                     $edges[] = [cos($angle), sin($angle), $at, 1];
                 }

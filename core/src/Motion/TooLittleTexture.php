@@ -9,7 +9,9 @@ final class TooLittleTexture extends \DomainException
 {
     public static function on(int $frame, int $points): self
     {
-        return new self("Only {$points} points to hold on to inside the outline on frame {$frame}. Make it larger, or look at a margin round it too.");
+        return new self(
+            "Only {$points} points to hold on to inside the outline on frame {$frame}. Make it larger, or look at a margin round it too.",
+        );
     }
 
     public static function outsideThePicture(int $frame): self
@@ -24,7 +26,9 @@ final class TooLittleTexture extends \DomainException
 
     public static function noIris(int $frame): self
     {
-        return new self("There is no round edge of an iris at the outline on frame {$frame}. Put the outline on the iris, on a frame where the eye is open.");
+        return new self(
+            "There is no round edge of an iris at the outline on frame {$frame}. Put the outline on the iris, where the eye is open.",
+        );
     }
 
     public static function noEdge(int $frame): self

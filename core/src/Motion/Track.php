@@ -90,7 +90,9 @@ final readonly class Track
         foreach ($steps as $frame => $step) {
             $all[$frame] = $step->on($on);
         }
-        $all[$start] = isset($steps[$start]) ? $all[$start] : new Step($on, State::Set, 1.0, $this->step($start)->points, $this->step($start)->open);
+        $all[$start] = isset($steps[$start])
+            ? $all[$start]
+            : new Step($on, State::Set, 1.0, $this->step($start)->points, $this->step($start)->open);
         // A frame that the new steps do not reach from the old ones is left out rather than guessed.
         $connected = [$start => $all[$start]];
         for ($f = $start + 1; isset($all[$f]); ++$f) {
@@ -113,7 +115,10 @@ final readonly class Track
                 'matrix' => array_map(static fn(float $v): float => $v === 0.0 ? 0.0 : $v, $step->matrix->m),
                 'state' => $step->state->value,
                 'confidence' => round($step->confidence, 4),
-                ...($step->points === null ? [] : ['points' => array_map(static fn(PathPoint $p): array => [$p->x, $p->y, $p->inX, $p->inY, $p->outX, $p->outY], $step->points)]),
+                ...($step->points === null ? [] : ['points' => array_map(
+                    static fn(PathPoint $p): array => [$p->x, $p->y, $p->inX, $p->inY, $p->outX, $p->outY],
+                    $step->points,
+                )]),
                 ...($step->open === null ? [] : ['open' => round($step->open, 4)]),
             ];
         }

@@ -28,7 +28,9 @@ final class AreaExtent
         }
         $other = $area->outline->shapes[0] ?? null;
 
-        return $other instanceof AreaShape ? self::of($poses->area($other->of), $frame, $poses) : new Extent(Matrix::identity(), 0.5, 0.5, 0.5, 0.5);
+        return $other instanceof AreaShape
+            ? self::of($poses->area($other->of), $frame, $poses)
+            : new Extent(Matrix::identity(), 0.5, 0.5, 0.5, 0.5);
     }
 
     private static function round(Shape $shape, Matrix $motion): Extent
@@ -37,7 +39,13 @@ final class AreaExtent
             $x = array_map(static fn(PathPoint $p): float => $p->x, $shape->points);
             $y = array_map(static fn(PathPoint $p): float => $p->y, $shape->points);
 
-            return new Extent($motion, (min($x) + max($x)) / 2, (min($y) + max($y)) / 2, max(self::LEAST, (max($x) - min($x)) / 2), max(self::LEAST, (max($y) - min($y)) / 2));
+            return new Extent(
+                $motion,
+                (min($x) + max($x)) / 2,
+                (min($y) + max($y)) / 2,
+                max(self::LEAST, (max($x) - min($x)) / 2),
+                max(self::LEAST, (max($y) - min($y)) / 2),
+            );
         }
         if (!$shape instanceof Ellipse && !$shape instanceof Box) {
             throw new \LogicException('No such kind of shape: ' . $shape->kind());

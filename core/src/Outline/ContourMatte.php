@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Outline;
 
+use Cossel\Core\Outline\Internal\Pieces;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Box;
@@ -42,7 +43,13 @@ final readonly class ContourMatte implements ShapeMatte
             $out += $more;
         }
 
-        return new self(Contour::of($shape, $pose, $height, max(0.002, min(0.05, 0.002 * ($in + $out)))), $shape->grow * $scale, $in, $out, $shape->opacity);
+        return new self(
+            Contour::of($shape, $pose, $height, max(0.002, min(0.05, 0.002 * ($in + $out)))),
+            $shape->grow * $scale,
+            $in,
+            $out,
+            $shape->opacity,
+        );
     }
 
     public function bounds(): Rect
@@ -61,7 +68,7 @@ final readonly class ContourMatte implements ShapeMatte
         $out = array_fill(0, $rect->count(), 0.0);
         $inside = $rect->intersect($this->bounds());
         if (!$inside->isEmpty()) {
-            self::draw($out, $rect, $inside, $this->signs($inside), $this->contour->x, $this->contour->y, $this->grow - $this->featherIn, 1.0 / ($this->featherIn + $this->featherOut), $this->grow + $this->featherOut, $this->opacity);
+            $this->draw($out, $rect, $inside, $this->signs($inside));
         }
 
         return new Grey($rect, $out);
@@ -75,7 +82,12 @@ final readonly class ContourMatte implements ShapeMatte
         $n = count($this->contour->x);
         for ($i = 0; $i < $n; ++$i) {
             $j = $i + 1 === $n ? 0 : $i + 1;
-            [$x1, $y1, $x2, $y2] = [$this->contour->x[$i], $this->contour->y[$i] - $rect->y - 0.5, $this->contour->x[$j], $this->contour->y[$j] - $rect->y - 0.5];
+            [$x1, $y1, $x2, $y2] = [
+                $this->contour->x[$i],
+                $this->contour->y[$i] - $rect->y - 0.5,
+                $this->contour->x[$j],
+                $this->contour->y[$j] - $rect->y - 0.5,
+            ];
             if ($y1 > $y2) {
                 [$x1, $y1, $x2, $y2] = [$x2, $y2, $x1, $y1];
             }
@@ -99,26 +111,20 @@ final readonly class ContourMatte implements ShapeMatte
     /**
      * @param list<float> $out
      * @param list<float> $signs over $inside
-     * @param list<float> $xs
-     * @param list<float> $ys
-     * @param float       $solid signed distance up to which the matte is whole
-     * @param float       $empty and from which it is 0
      */
-    private static function draw(array &$out, Rect $rect, Rect $inside, array $signs, array $xs, array $ys, float $solid, float $width, float $empty, float $opacity): void
+    private function draw(array &$out, Rect $rect, Rect $inside, array $signs): void
     {
-        $n = count($xs);
-        $dx = $dy = $squares = [];
-        for ($i = 0; $i < $n; ++$i) {
-            $j = $i + 1 === $n ? 0 : $i + 1;
-            $dx[] = $a = $xs[$j] - $xs[$i];
-            $dy[] = $b = $ys[$j] - $ys[$i];
-            $squares[] = max(1e-18, $a * $a + $b * $b);
-        }
+        $pieces = new Pieces($this->contour->x, $this->contour->y);
+        // Signed distances up to which the matte is whole, and from which it is 0.
+        $solid = $this->grow - $this->featherIn;
+        $empty = $this->grow + $this->featherOut;
+        $width = 1.0 / ($this->featherIn + $this->featherOut);
+        $opacity = $this->opacity;
         $size = self::SMALL;
         while ($size < max($inside->width, $inside->height)) {
             $size *= 2;
         }
-        $stack = [[$inside->x, $inside->y, $size, range(0, $n - 1)]];
+        $stack = [[$inside->x, $inside->y, $size, range(0, count($this->contour->x) - 1)]];
         while (($block = array_pop($stack)) !== null) {
             [$left, $top, $size, $near] = $block;
             $right = min($inside->right(), $left + $size);
@@ -129,7 +135,7 @@ final readonly class ContourMatte implements ShapeMatte
             $cx = 0.5 * ($left + $right);
             $cy = 0.5 * ($top + $bottom);
             $half = 0.5 * sqrt(($right - $left - 1) ** 2 + ($bottom - $top - 1) ** 2);
-            $distances = self::distances($near, $xs, $ys, $dx, $dy, $squares, $cx, $cy);
+            $distances = $pieces->distances($near, $cx, $cy);
             $least = sqrt(min($distances));
             if ($least > $half) {
                 $sign = $signs[($top - $inside->y) * $inside->width + $left - $inside->x];
@@ -161,76 +167,16 @@ final readonly class ContourMatte implements ShapeMatte
                 continue;
             }
             for ($y = $top; $y < $bottom; ++$y) {
-                self::row($out, ($y - $rect->y) * $rect->width + $left - $rect->x, $right - $left, $left + 0.5, $y + 0.5, $signs, ($y - $inside->y) * $inside->width + $left - $inside->x, $nearest, $xs, $ys, $dx, $dy, $squares, $solid, $width, $opacity);
-            }
-        }
-    }
-
-    /**
-     * Squared distances of a point to some of the pieces.
-     *
-     * @param list<int>   $near
-     * @param list<float> $xs
-     * @param list<float> $ys
-     * @param list<float> $dx
-     * @param list<float> $dy
-     * @param list<float> $squares
-     *
-     * @return non-empty-list<float>
-     */
-    private static function distances(array $near, array $xs, array $ys, array $dx, array $dy, array $squares, float $x, float $y): array
-    {
-        $distances = [];
-        foreach ($near as $i) {
-            $u = $x - $xs[$i];
-            $v = $y - $ys[$i];
-            $t = ($u * $dx[$i] + $v * $dy[$i]) / $squares[$i];
-            $t = $t < 0.0 ? 0.0 : ($t > 1.0 ? 1.0 : $t);
-            $u -= $t * $dx[$i];
-            $v -= $t * $dy[$i];
-            $distances[] = $u * $u + $v * $v;
-        }
-
-        return $distances;
-    }
-
-    /**
-     * @param list<float> $out
-     * @param list<float> $signs
-     * @param list<int>   $near
-     * @param list<float> $xs
-     * @param list<float> $ys
-     * @param list<float> $dx
-     * @param list<float> $dy
-     * @param list<float> $squares
-     */
-    private static function row(array &$out, int $i, int $n, float $x, float $y, array $signs, int $s, array $near, array $xs, array $ys, array $dx, array $dy, array $squares, float $solid, float $width, float $opacity): void
-    {
-        for ($end = $i + $n; $i < $end; ++$i, ++$s, $x += 1.0) {
-            $least = INF;
-            foreach ($near as $k) {
-                $u = $x - $xs[$k];
-                $v = $y - $ys[$k];
-                $a = $dx[$k];
-                $b = $dy[$k];
-                $t = ($u * $a + $v * $b) / $squares[$k];
-                if ($t > 0.0) {
-                    if ($t > 1.0) {
-                        $t = 1.0;
+                $i = ($y - $rect->y) * $rect->width + $left - $rect->x;
+                $k = ($y - $inside->y) * $inside->width + $left - $inside->x;
+                foreach ($pieces->least($nearest, $left + 0.5, $y + 0.5, $right - $left) as $x => $least) {
+                    $t = ($signs[$k + $x] * sqrt($least) - $solid) * $width;
+                    if ($t <= 0.0) {
+                        $out[$i + $x] = $opacity;
+                    } elseif ($t < 1.0) {
+                        $out[$i + $x] = $opacity * (1.0 - $t * $t * (3.0 - 2.0 * $t));
                     }
-                    $u -= $t * $a;
-                    $v -= $t * $b;
                 }
-                $d = $u * $u + $v * $v;
-                if ($d < $least) {
-                    $least = $d;
-                }
-            }
-            $t = ($signs[$s] * sqrt($least) - $solid) * $width;
-            if ($t <= 0.0) {
-                $out[$i] = $opacity;
-            } elseif ($t < 1.0) {
-                $out[$i] = $opacity * (1.0 - $t * $t * (3.0 - 2.0 * $t));
             }
         }
     }

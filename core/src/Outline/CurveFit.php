@@ -73,7 +73,9 @@ final class CurveFit
         if ($last - $first === 1) {
             $third = hypot($d[0] - $a[0], $d[1] - $a[1]) / 3;
 
-            return [[$a, [$a[0] + $start[0] * $third, $a[1] + $start[1] * $third], [$d[0] + $end[0] * $third, $d[1] + $end[1] * $third], $d]];
+            return [
+                [$a, [$a[0] + $start[0] * $third, $a[1] + $start[1] * $third], [$d[0] + $end[0] * $third, $d[1] + $end[1] * $third], $d],
+            ];
         }
         $ts = self::chordal($line, $first, $last);
         $worst = $first + 1;

@@ -35,7 +35,12 @@ final class EdgePath
     {
         $more = 16 + 0.35 * hypot($to[0] - $from[0], $to[1] - $from[1]);
 
-        return Rect::around(min($from[0], $to[0]) - $more, min($from[1], $to[1]) - $more, max($from[0], $to[0]) + $more, max($from[1], $to[1]) + $more)->intersect($frame);
+        return Rect::around(
+            min($from[0], $to[0]) - $more,
+            min($from[1], $to[1]) - $more,
+            max($from[0], $to[0]) + $more,
+            max($from[1], $to[1]) + $more,
+        )->intersect($frame);
     }
 
     /**
@@ -54,7 +59,8 @@ final class EdgePath
             return [new PathPoint(...$from), new PathPoint(...$to)];
         }
         $strength = self::strength($planes->r, $planes->g, $planes->b, $w, $h);
-        $pixel = static fn(array $p): int => max(1, min($h - 2, (int) ($p[1] - $rect->y))) * $w + max(1, min($w - 2, (int) ($p[0] - $rect->x)));
+        $pixel = static fn(array $p): int => max(1, min($h - 2, (int) ($p[1] - $rect->y))) * $w
+            + max(1, min($w - 2, (int) ($p[0] - $rect->x)));
         $start = $pixel($from);
         $end = self::snapped($strength, $pixel($to), $w, $h);
         $line = [];
@@ -190,7 +196,10 @@ final class EdgePath
             $b = $line[$i - 1];
             $c = $line[$i + 1];
             $d = $line[min($n - 1, $i + 2)];
-            $smooth[$i] = [($a[0] + 2 * $b[0] + 2 * $line[$i][0] + 2 * $c[0] + $d[0]) / 8, ($a[1] + 2 * $b[1] + 2 * $line[$i][1] + 2 * $c[1] + $d[1]) / 8];
+            $smooth[$i] = [
+                ($a[0] + 2 * $b[0] + 2 * $line[$i][0] + 2 * $c[0] + $d[0]) / 8,
+                ($a[1] + 2 * $b[1] + 2 * $line[$i][1] + 2 * $c[1] + $d[1]) / 8,
+            ];
         }
 
         return $smooth;

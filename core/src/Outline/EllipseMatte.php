@@ -126,8 +126,21 @@ final readonly class EllipseMatte implements ShapeMatte
      * @param float       $dv  and of v
      * @param float       $a   half axes, the first at least as long
      */
-    private static function row(array &$out, int $i, int $n, float $u, float $v, float $du, float $dv, float $a, float $b, float $grow, float $in, float $outer, float $opacity): void
-    {
+    private static function row(
+        array &$out,
+        int $i,
+        int $n,
+        float $u,
+        float $v,
+        float $du,
+        float $dv,
+        float $a,
+        float $b,
+        float $grow,
+        float $in,
+        float $outer,
+        float $opacity,
+    ): void {
         $r = ($a / $b) ** 2;
         $more = $r - 1.0;
         // Points whose like ellipse is smaller than the one or larger than the other are surely all inside or outside.

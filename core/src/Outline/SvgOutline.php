@@ -32,10 +32,17 @@ final class SvgOutline
             $points = $pose->warp === null ? $points : $pose->warp->path($points);
             $motion = Matrix::of([$height, 0, 0, 0, $height, 0, 0, 0, 1])->times($pose->motion);
             $d = SvgPath::write(array_map(static fn(PathPoint $p): PathPoint => $p->moved($motion), $points));
-            $paths .= sprintf("  <path id=\"%s\" data-join=\"%s\" fill=\"#fff\" fill-rule=\"evenodd\" d=\"%s\"/>\n", $shape->id, $shape->join->value, $d);
+            $paths .= sprintf(
+                "  <path id=\"%s\" data-join=\"%s\" fill=\"#fff\" fill-rule=\"evenodd\" d=\"%s\"/>\n",
+                $shape->id,
+                $shape->join->value,
+                $d,
+            );
         }
 
-        return "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{$width}\" height=\"{$height}\" viewBox=\"0 0 {$width} {$height}\">\n{$paths}</svg>\n";
+        $size = "width=\"{$width}\" height=\"{$height}\" viewBox=\"0 0 {$width} {$height}\"";
+
+        return "<svg xmlns=\"http://www.w3.org/2000/svg\" {$size}>\n{$paths}</svg>\n";
     }
 
     /**
@@ -77,7 +84,12 @@ final class SvgOutline
         return match (true) {
             $shape instanceof Path => $shape->points,
             $shape instanceof Ellipse => self::rounded($shape->centre, $shape->radii, $shape->radii, $shape->turn),
-            $shape instanceof Box => self::rounded($shape->centre, $shape->radii, array_fill(0, 2, $shape->round * min($shape->radii)), $shape->turn),
+            $shape instanceof Box => self::rounded(
+                $shape->centre,
+                $shape->radii,
+                array_fill(0, 2, $shape->round * min($shape->radii)),
+                $shape->turn,
+            ),
             default => null,
         };
     }
@@ -96,9 +108,20 @@ final class SvgOutline
                 'g', 'svg', 'a' => self::children($node, $here),
                 'path' => SvgPath::read($node->getAttribute('d'), $here),
                 'polygon', 'polyline' => SvgPath::read('M' . $node->getAttribute('points') . 'Z', $here),
-                'circle' => [self::moved(self::rounded([$number('cx'), $number('cy')], [$number('r'), $number('r')], [$number('r'), $number('r')], 0.0), $here)],
-                'ellipse' => [self::moved(self::rounded([$number('cx'), $number('cy')], [$number('rx'), $number('ry')], [$number('rx'), $number('ry')], 0.0), $here)],
-                'rect' => [self::moved(self::rounded([$number('x') + $number('width') / 2, $number('y') + $number('height') / 2], [$number('width') / 2, $number('height') / 2], [$number('rx'), $number('ry') ?: $number('rx')], 0.0), $here)],
+                'circle' => [self::moved(
+                    self::rounded([$number('cx'), $number('cy')], [$number('r'), $number('r')], [$number('r'), $number('r')], 0.0),
+                    $here,
+                )],
+                'ellipse' => [self::moved(
+                    self::rounded([$number('cx'), $number('cy')], [$number('rx'), $number('ry')], [$number('rx'), $number('ry')], 0.0),
+                    $here,
+                )],
+                'rect' => [self::moved(self::rounded(
+                    [$number('x') + $number('width') / 2, $number('y') + $number('height') / 2],
+                    [$number('width') / 2, $number('height') / 2],
+                    [$number('rx'), $number('ry') ?: $number('rx')],
+                    0.0,
+                ), $here)],
                 default => [],
             };
             array_push($paths, ...$found);
@@ -182,7 +205,14 @@ final class SvgOutline
             $last = $joined[count($joined) - 1] ?? null;
             if ($last !== null && hypot($p->x - $last->x, $p->y - $last->y) < 1e-9) {
                 array_pop($joined);
-                $p = new PathPoint($p->x, $p->y, $last->inX ?: $p->inX, $last->inY ?: $p->inY, $last->outX ?: $p->outX, $last->outY ?: $p->outY);
+                $p = new PathPoint(
+                    $p->x,
+                    $p->y,
+                    $last->inX ?: $p->inX,
+                    $last->inY ?: $p->inY,
+                    $last->outX ?: $p->outX,
+                    $last->outY ?: $p->outY,
+                );
             }
             $joined[] = $p;
         }
@@ -190,7 +220,14 @@ final class SvgOutline
         $last = $joined[count($joined) - 1];
         if (count($joined) > 2 && hypot($first->x - $last->x, $first->y - $last->y) < 1e-9) {
             array_pop($joined);
-            $joined[0] = new PathPoint($first->x, $first->y, $last->inX ?: $first->inX, $last->inY ?: $first->inY, $first->outX ?: $last->outX, $first->outY ?: $last->outY);
+            $joined[0] = new PathPoint(
+                $first->x,
+                $first->y,
+                $last->inX ?: $first->inX,
+                $last->inY ?: $first->inY,
+                $first->outX ?: $last->outX,
+                $first->outY ?: $last->outY,
+            );
         }
 
         return $joined;

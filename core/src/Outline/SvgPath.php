@@ -99,7 +99,14 @@ final class SvgPath
                         [$handleX, $handleY] = in_array($last, ['Q', 'T'], true) ? [2 * $x - $handleX, 2 * $y - $handleY] : [$x, $y];
                         [$tx, $ty] = [$ox + $v[0], $oy + $v[1]];
                     }
-                    $curve($x + 2 / 3 * ($handleX - $x), $y + 2 / 3 * ($handleY - $y), $tx + 2 / 3 * ($handleX - $tx), $ty + 2 / 3 * ($handleY - $ty), $tx, $ty);
+                    $curve(
+                        $x + 2 / 3 * ($handleX - $x),
+                        $y + 2 / 3 * ($handleY - $y),
+                        $tx + 2 / 3 * ($handleX - $tx),
+                        $ty + 2 / 3 * ($handleY - $ty),
+                        $tx,
+                        $ty,
+                    );
                     break;
                 case 'A':
                     foreach (self::arc($x, $y, $v, $ox + $v[5], $oy + $v[6]) as $c) {
@@ -115,7 +122,10 @@ final class SvgPath
         }
         $end();
 
-        return array_map(static fn(array $points): array => array_map(static fn(PathPoint $p): PathPoint => $p->moved($motion), $points), $runs);
+        return array_map(
+            static fn(array $points): array => array_map(static fn(PathPoint $p): PathPoint => $p->moved($motion), $points),
+            $runs,
+        );
     }
 
     /** @return \Generator<int, array{string, list<float>}> */
@@ -186,7 +196,9 @@ final class SvgPath
         $grow = sqrt(max(1.0, ($u / $rx) ** 2 + ($w / $ry) ** 2));
         $rx *= $grow;
         $ry *= $grow;
-        $k = sqrt(max(0.0, ($rx * $rx * $ry * $ry - $rx * $rx * $w * $w - $ry * $ry * $u * $u) / ($rx * $rx * $w * $w + $ry * $ry * $u * $u)));
+        $k = sqrt(
+            max(0.0, ($rx * $rx * $ry * $ry - $rx * $rx * $w * $w - $ry * $ry * $u * $u) / ($rx * $rx * $w * $w + $ry * $ry * $u * $u)),
+        );
         $k *= ($v[3] != 0) === ($v[4] != 0) ? -1 : 1;
         $cu = $k * $rx * $w / $ry;
         $cw = -$k * $ry * $u / $rx;

@@ -32,7 +32,9 @@ final readonly class PickMatte
     /** How far around a pixel it looks, in pixels. */
     public function margin(int $rows): int
     {
-        return 2 * self::radius($this->pick->specks, $rows) + 2 * self::radius($this->pick->holes, $rows) + Gaussian::reach($this->pick->blur * $rows);
+        return 2 * self::radius($this->pick->specks, $rows)
+            + 2 * self::radius($this->pick->holes, $rows)
+            + Gaussian::reach($this->pick->blur * $rows);
     }
 
     /** Whether it has to see the whole area, to follow its lightness. */
@@ -137,7 +139,15 @@ final readonly class PickMatte
      */
     private static function extreme(array $v, Rect $rect, int $radius, bool $most): array
     {
-        return self::along(self::along($v, $rect->height, $rect->width, $rect->width, 1, $radius, $most), $rect->width, $rect->height, 1, $rect->width, $radius, $most);
+        return self::along(
+            self::along($v, $rect->height, $rect->width, $rect->width, 1, $radius, $most),
+            $rect->width,
+            $rect->height,
+            1,
+            $rect->width,
+            $radius,
+            $most,
+        );
     }
 
     /**

@@ -111,7 +111,13 @@ final class Ranges
                 if ($room > 0.0 && ($best === null || $room > $best[0])) {
                     // So far from the sample that its softness ends before it.
                     $bound = ($end + $lch[$k]) / 2;
-                    $best = [$room, $k, $side, $side === 0 ? max($bound, $lch[$k] + self::SOFT[$k]) : min($bound, $lch[$k] - self::SOFT[$k]), $end];
+                    $best = [
+                        $room,
+                        $k,
+                        $side,
+                        $side === 0 ? max($bound, $lch[$k] + self::SOFT[$k]) : min($bound, $lch[$k] - self::SOFT[$k]),
+                        $end,
+                    ];
                 }
             }
         }

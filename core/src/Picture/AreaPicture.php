@@ -54,6 +54,11 @@ final readonly class AreaPicture
         }
         $small = Rect::of(0, 0, $blocks->width, $blocks->height);
 
-        return new self($blocks, new Planes($small, array_merge(...$r), array_merge(...$g), array_merge(...$b)), new Grey($small, array_merge(...$m)), $pieces);
+        return new self(
+            $blocks,
+            new Planes($small, array_merge(...$r), array_merge(...$g), array_merge(...$b)),
+            new Grey($small, array_merge(...$m)),
+            $pieces,
+        );
     }
 }

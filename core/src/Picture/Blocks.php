@@ -27,13 +27,23 @@ final readonly class Blocks
         $x = intdiv($rect->x - $this->rect->x, $this->side);
         $y = intdiv($rect->y - $this->rect->y, $this->side);
 
-        return Rect::edges($x, $y, intdiv($rect->right() - $this->rect->x + $this->side - 1, $this->side), intdiv($rect->bottom() - $this->rect->y + $this->side - 1, $this->side));
+        return Rect::edges(
+            $x,
+            $y,
+            intdiv($rect->right() - $this->rect->x + $this->side - 1, $this->side),
+            intdiv($rect->bottom() - $this->rect->y + $this->side - 1, $this->side),
+        );
     }
 
     /** Some of them, see {@see holding}. */
     public function some(Rect $blocks): self
     {
-        $rect = Rect::of($this->rect->x + $blocks->x * $this->side, $this->rect->y + $blocks->y * $this->side, $blocks->width * $this->side, $blocks->height * $this->side);
+        $rect = Rect::of(
+            $this->rect->x + $blocks->x * $this->side,
+            $this->rect->y + $blocks->y * $this->side,
+            $blocks->width * $this->side,
+            $blocks->height * $this->side,
+        );
 
         return new self($rect->intersect($this->rect), $this->side);
     }
@@ -57,7 +67,15 @@ final readonly class Blocks
     {
         return $this->side === 1
             ? (new Grey($this->rect, $v))->window($window)->v
-            : self::bilinear($v, $this->width, $this->height, $window, $window->x - $this->rect->x, $window->y - $this->rect->y, $this->side);
+            : self::bilinear(
+                $v,
+                $this->width,
+                $this->height,
+                $window,
+                $window->x - $this->rect->x,
+                $window->y - $this->rect->y,
+                $this->side,
+            );
     }
 
     /**

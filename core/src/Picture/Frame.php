@@ -18,7 +18,9 @@ final class Frame
     public function __construct(public readonly FrameFormat $format, public readonly string $bytes)
     {
         if (strlen($bytes) !== $format->bytes()) {
-            throw new \LengthException(sprintf('A %dx%d frame takes %d bytes, %d given.', $format->width, $format->height, $format->bytes(), strlen($bytes)));
+            throw new \LengthException(
+                sprintf('A %dx%d frame takes %d bytes, %d given.', $format->width, $format->height, $format->bytes(), strlen($bytes)),
+            );
         }
     }
 
@@ -121,7 +123,21 @@ final class Frame
         $bu = 2 * (1 - $kb) * $cs;
         $gv = 2 * (1 - $kr) * $kr / (1 - $kr - $kb) * $cs;
         $gu = 2 * (1 - $kb) * $kb / (1 - $kr - $kb) * $cs;
-        self::yuvToRgb($p, $planes->rect, $this->format->width, $this->format->width * $this->format->height, $black, $ys, $rv, $gu, $gv, $bu, $planes->r, $planes->g, $planes->b);
+        self::yuvToRgb(
+            $p,
+            $planes->rect,
+            $this->format->width,
+            $this->format->width * $this->format->height,
+            $black,
+            $ys,
+            $rv,
+            $gu,
+            $gv,
+            $bu,
+            $planes->r,
+            $planes->g,
+            $planes->b,
+        );
     }
 
     /**
@@ -129,8 +145,21 @@ final class Frame
      * @param list<float> $g
      * @param list<float> $b
      */
-    private static function yuvToRgb(\FFI\CData $p, Rect $rect, int $stride, int $plane, int $black, float $ys, float $rv, float $gu, float $gv, float $bu, array &$r, array &$g, array &$b): void
-    {
+    private static function yuvToRgb(
+        \FFI\CData $p,
+        Rect $rect,
+        int $stride,
+        int $plane,
+        int $black,
+        float $ys,
+        float $rv,
+        float $gu,
+        float $gv,
+        float $bu,
+        array &$r,
+        array &$g,
+        array &$b,
+    ): void {
         $i = 0;
         $width = $rect->width;
         for ($y = $rect->y, $bottom = $rect->bottom(); $y < $bottom; ++$y) {
@@ -168,7 +197,22 @@ final class Frame
     {
         [$kr, $kb] = $this->format->matrix->weights();
         $kg = 1.0 - $kr - $kb;
-        self::rgbToYuv($planes->r, $planes->g, $planes->b, $planes->rect, $p, $this->format->width, $this->format->width * $this->format->height, $kr, $kg, $kb, $this->format->lumaSpan(), $this->format->black() + 0.5, $this->format->chromaSpan() / (2 * (1 - $kb)), $this->format->chromaSpan() / (2 * (1 - $kr)));
+        self::rgbToYuv(
+            $planes->r,
+            $planes->g,
+            $planes->b,
+            $planes->rect,
+            $p,
+            $this->format->width,
+            $this->format->width * $this->format->height,
+            $kr,
+            $kg,
+            $kb,
+            $this->format->lumaSpan(),
+            $this->format->black() + 0.5,
+            $this->format->chromaSpan() / (2 * (1 - $kb)),
+            $this->format->chromaSpan() / (2 * (1 - $kr)),
+        );
     }
 
     /**
@@ -176,8 +220,22 @@ final class Frame
      * @param list<float> $g
      * @param list<float> $b
      */
-    private static function rgbToYuv(array $r, array $g, array $b, Rect $rect, \FFI\CData $p, int $stride, int $plane, float $kr, float $kg, float $kb, int $span, float $black, float $us, float $vs): void
-    {
+    private static function rgbToYuv(
+        array $r,
+        array $g,
+        array $b,
+        Rect $rect,
+        \FFI\CData $p,
+        int $stride,
+        int $plane,
+        float $kr,
+        float $kg,
+        float $kb,
+        int $span,
+        float $black,
+        float $us,
+        float $vs,
+    ): void {
         $i = 0;
         $width = $rect->width;
         for ($y = $rect->y, $bottom = $rect->bottom(); $y < $bottom; ++$y) {

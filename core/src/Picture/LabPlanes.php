@@ -18,7 +18,13 @@ final class LabPlanes
      * @param list<float>                                 $b
      * @param array{list<float>, list<float>, list<float>} $read what was read: pixels that are still that are not written
      */
-    private function __construct(public readonly Rect $rect, public array $l, public array $a, public array $b, private array $read = [[], [], []]) {}
+    private function __construct(
+        public readonly Rect $rect,
+        public array $l,
+        public array $a,
+        public array $b,
+        private array $read = [[], [], []],
+    ) {}
 
     /** @param Rect $rect inside the planes' own */
     public static function of(Planes $planes, Rect $rect, Transfer $transfer): self
@@ -51,7 +57,19 @@ final class LabPlanes
     /** Puts the colours into the planes, as strongly as the weight says. Colours that were not changed leave the very R'G'B'. */
     public function into(Planes $planes, Weight $weight, Transfer $transfer): void
     {
-        self::blend($planes->r, $planes->g, $planes->b, $planes->rect, $this->l, $this->a, $this->b, $this->read, $this->rect, $weight, $transfer->constants());
+        self::blend(
+            $planes->r,
+            $planes->g,
+            $planes->b,
+            $planes->rect,
+            $this->l,
+            $this->a,
+            $this->b,
+            $this->read,
+            $this->rect,
+            $weight,
+            $transfer->constants(),
+        );
     }
 
     /**
@@ -63,8 +81,17 @@ final class LabPlanes
      * @param list<float>                              $outB
      * @param array{float, float, float, float, float} $curve
      */
-    private static function read(array $r, array $g, array $b, Rect $from, array &$outL, array &$outA, array &$outB, Rect $rect, array $curve): void
-    {
+    private static function read(
+        array $r,
+        array $g,
+        array $b,
+        Rect $from,
+        array &$outL,
+        array &$outA,
+        array &$outB,
+        Rect $rect,
+        array $curve,
+    ): void {
         [$gamma, $gain, $shift, $slope, $cut] = $curve;
         $third = 1.0 / 3.0;
         foreach ($rect->rowsIn($from) as $o => $i) {
@@ -104,8 +131,19 @@ final class LabPlanes
      * @param array{list<float>, list<float>, list<float>} $read
      * @param array{float, float, float, float, float} $curve
      */
-    private static function blend(array &$r, array &$g, array &$b, Rect $into, array $inL, array $inA, array $inB, array $read, Rect $from, Weight $weight, array $curve): void
-    {
+    private static function blend(
+        array &$r,
+        array &$g,
+        array &$b,
+        Rect $into,
+        array $inL,
+        array $inA,
+        array $inB,
+        array $read,
+        Rect $from,
+        Weight $weight,
+        array $curve,
+    ): void {
         [$gamma, $gain, $shift, $slope, $cut] = $curve;
         $cut /= $slope;
         $inverse = 1.0 / $gamma;

@@ -21,7 +21,12 @@ final class LightPlanes
     {
         $curve = $transfer->constants();
 
-        return new self($rect, self::linear($planes->r, $planes->rect, $rect, $curve), self::linear($planes->g, $planes->rect, $rect, $curve), self::linear($planes->b, $planes->rect, $rect, $curve));
+        return new self(
+            $rect,
+            self::linear($planes->r, $planes->rect, $rect, $curve),
+            self::linear($planes->g, $planes->rect, $rect, $curve),
+            self::linear($planes->b, $planes->rect, $rect, $curve),
+        );
     }
 
     /** Puts the light into the planes, as strongly as the weight says. */

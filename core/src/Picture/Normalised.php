@@ -65,7 +65,10 @@ final readonly class Normalised
      */
     private function blurred(array $v): array
     {
-        return $this->blocks->over(Gaussian::values($this->blocks->means($v), $this->blocks->width, $this->blocks->height, $this->sigma), $this->blocks->rect);
+        return $this->blocks->over(
+            Gaussian::values($this->blocks->means($v), $this->blocks->width, $this->blocks->height, $this->sigma),
+            $this->blocks->rect,
+        );
     }
 
     /**

@@ -61,7 +61,12 @@ final class Planes
             return $this;
         }
 
-        return new self($rect, self::cut($this->r, $this->rect, $rect), self::cut($this->g, $this->rect, $rect), self::cut($this->b, $this->rect, $rect));
+        return new self(
+            $rect,
+            self::cut($this->r, $this->rect, $rect),
+            self::cut($this->g, $this->rect, $rect),
+            self::cut($this->b, $this->rect, $rect),
+        );
     }
 
     /**

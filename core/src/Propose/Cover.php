@@ -68,7 +68,11 @@ final class Cover
         for ($y = (int) $cy - $reach; $y <= (int) $cy + $reach; ++$y) {
             for ($x = (int) $cx - $reach; $x <= (int) $cx + $reach; ++$x) {
                 $d = hypot($x + 0.5 - $cx, $y + 0.5 - $cy) / $radius;
-                $inMatte = $x >= $matte->rect->x && $y >= $matte->rect->y && $x < $matte->rect->right() && $y < $matte->rect->bottom() && $matte->at($x, $y) > 0.05;
+                $inMatte = $x >= $matte->rect->x
+                    && $y >= $matte->rect->y
+                    && $x < $matte->rect->right()
+                    && $y < $matte->rect->bottom()
+                    && $matte->at($x, $y) > 0.05;
                 if ($d < 1.1) {
                     $middle[] = [$x, $y];
                 } elseif ($d < 2.0 && !$inMatte) {
@@ -142,6 +146,10 @@ final class Cover
     {
         $n = max(1, count($values));
 
-        return [array_sum(array_column($values, 0)) / $n, array_sum(array_column($values, 1)) / $n, array_sum(array_column($values, 2)) / $n];
+        return [
+            array_sum(array_column($values, 0)) / $n,
+            array_sum(array_column($values, 1)) / $n,
+            array_sum(array_column($values, 2)) / $n,
+        ];
     }
 }

@@ -43,7 +43,15 @@ final class Pairing
         }
         $name = strtr($area->name, self::SIDES);
         $motion = $area->motion->by === Motion::FOLLOW
-            ? new Motion(Motion::FOLLOW, start: $frame, span: $area->motion->span, model: $area->motion->model, look: $area->motion->look->spots === [] ? $area->motion->look : new \Cossel\Core\Recipe\Look(), use: $area->motion->use, pivot: $to)
+            ? new Motion(
+                Motion::FOLLOW,
+                start: $frame,
+                span: $area->motion->span,
+                model: $area->motion->model,
+                look: $area->motion->look->spots === [] ? $area->motion->look : new \Cossel\Core\Recipe\Look(),
+                use: $area->motion->use,
+                pivot: $to,
+            )
             : new Motion($area->motion->by, use: $area->motion->use, pivot: $to, on: $area->motion->on);
 
         return new Area(
@@ -66,7 +74,15 @@ final class Pairing
     private static function mirrored(Shape $shape, Matrix $mirror, Extent $extent, string $id): Shape
     {
         if ($shape instanceof Path) {
-            return new Path($id, array_map(static fn(PathPoint $p): PathPoint => $p->moved($mirror), $shape->points), $shape->featherIn, $shape->featherOut, $shape->grow, $shape->opacity, $shape->join);
+            return new Path(
+                $id,
+                array_map(static fn(PathPoint $p): PathPoint => $p->moved($mirror), $shape->points),
+                $shape->featherIn,
+                $shape->featherOut,
+                $shape->grow,
+                $shape->opacity,
+                $shape->join,
+            );
         }
         if (!$shape instanceof Ellipse && !$shape instanceof Box) {
             throw new \LogicException('No such kind of shape: ' . $shape->kind());
@@ -78,6 +94,17 @@ final class Pairing
 
         return $shape instanceof Ellipse
             ? new Ellipse($id, $centre, $radii, $turn, $shape->featherIn, $shape->featherOut, $shape->grow, $shape->opacity, $shape->join)
-            : new Box($id, $centre, $radii, $turn, $shape->round, $shape->featherIn, $shape->featherOut, $shape->grow, $shape->opacity, $shape->join);
+            : new Box(
+                $id,
+                $centre,
+                $radii,
+                $turn,
+                $shape->round,
+                $shape->featherIn,
+                $shape->featherOut,
+                $shape->grow,
+                $shape->opacity,
+                $shape->join,
+            );
     }
 }

@@ -45,8 +45,13 @@ final class Person
 
     private readonly float $height;
 
-    private function __construct(private readonly FrameSource $source, private readonly Landmarks $face, private readonly int $frame, private readonly Live $live, private readonly ?string $person)
-    {
+    private function __construct(
+        private readonly FrameSource $source,
+        private readonly Landmarks $face,
+        private readonly int $frame,
+        private readonly Live $live,
+        private readonly ?string $person,
+    ) {
         $this->height = $source->frame()->height;
     }
 
@@ -63,14 +68,38 @@ final class Person
         $areas = [$self->area($head, 'Face', Part::Face, [$self->oval($id('s'))], new Motion(pivot: $face->eyes()))];
         foreach ([[true, 'Left'], [false, 'Right']] as [$left, $side]) {
             $lids = $id('a');
-            $areas[] = $self->area($lids, "{$side} lids", Part::Lids, [$self->settled($self->path($id('s'), $face->lids($left), [0, 3], 0.0, 0.004), self::LID_REACH)], self::ride($head, Landmarks::middle($face->lids($left))));
+            $areas[] = $self->area(
+                $lids,
+                "{$side} lids",
+                Part::Lids,
+                [$self->settled($self->path($id('s'), $face->lids($left), [0, 3], 0.0, 0.004), self::LID_REACH)],
+                self::ride($head, Landmarks::middle($face->lids($left))),
+            );
             $iris = $self->iris($id('s'), $left);
-            $areas[] = $self->area($id('a'), "{$side} iris", Part::Iris, [$iris, new AreaShape($id('s'), $lids, join: Join::Keep)], self::ride($head, $iris->centre));
+            $areas[] = $self->area(
+                $id('a'),
+                "{$side} iris",
+                Part::Iris,
+                [$iris, new AreaShape($id('s'), $lids, join: Join::Keep)],
+                self::ride($head, $iris->centre),
+            );
         }
         $mouth = Landmarks::middle($face->outerLips());
         $outer = $self->settled($self->path($id('s'), $face->outerLips(), [0, 6], 0.002, 0.006), self::LIP_REACH);
-        $areas[] = $self->area($id('a'), 'Lips', Part::Lips, [$outer, $self->opening($id('s'), 0.0, 0.003, Join::Cut)], self::ride($head, $mouth));
-        $areas[] = $self->area($id('a'), 'Teeth', Part::Teeth, [$self->opening($id('s'), 0.002, 0.004, Join::Add)], self::ride($head, $mouth));
+        $areas[] = $self->area(
+            $id('a'),
+            'Lips',
+            Part::Lips,
+            [$outer, $self->opening($id('s'), 0.0, 0.003, Join::Cut)],
+            self::ride($head, $mouth),
+        );
+        $areas[] = $self->area(
+            $id('a'),
+            'Teeth',
+            Part::Teeth,
+            [$self->opening($id('s'), 0.002, 0.004, Join::Add)],
+            self::ride($head, $mouth),
+        );
         $neck = $self->neck($id('s'));
         $areas[] = $self->area($id('a'), 'Neck', Part::Neck, [$neck], self::ride($head, $neck->centre));
 
@@ -80,7 +109,19 @@ final class Person
     /** @param list<Shape> $shapes */
     private function area(string $id, string $name, Part $part, array $shapes, Motion $motion): Area
     {
-        return new Area($id, $name, $part->value, $this->person, true, new Outline($this->frame, $shapes), $motion, $this->live, new Keyed(1.0), new BlinkGuard(), []);
+        return new Area(
+            $id,
+            $name,
+            $part->value,
+            $this->person,
+            true,
+            new Outline($this->frame, $shapes),
+            $motion,
+            $this->live,
+            new Keyed(1.0),
+            new BlinkGuard(),
+            [],
+        );
     }
 
     /** @param array{float, float} $pivot */
@@ -128,7 +169,14 @@ final class Person
         [$x, $y] = Landmarks::middle($lids);
         $wide = hypot($lids[3][0] - $lids[0][0], $lids[3][1] - $lids[0][1]);
         $radius = self::IRIS * $wide;
-        $found = IrisCircle::near($this->source, $this->frame, $x * $this->height, $y * $this->height, $radius * $this->height, self::GLANCE * $wide * $this->height);
+        $found = IrisCircle::near(
+            $this->source,
+            $this->frame,
+            $x * $this->height,
+            $y * $this->height,
+            $radius * $this->height,
+            self::GLANCE * $wide * $this->height,
+        );
         if ($found !== null) {
             [$x, $y, $radius] = array_map(fn(float $v): float => $v / $this->height, $found);
         }
@@ -142,7 +190,14 @@ final class Person
         $width = $this->face->width();
         $down = deg2rad($this->face->tilt() + 90);
 
-        return new Ellipse($id, self::rounded([$x + 0.28 * $width * cos($down), $y + 0.28 * $width * sin($down)]), self::rounded([0.36 * $width, 0.3 * $width]), round($this->face->tilt(), 3), 0.02, 0.05);
+        return new Ellipse(
+            $id,
+            self::rounded([$x + 0.28 * $width * cos($down), $y + 0.28 * $width * sin($down)]),
+            self::rounded([0.36 * $width, 0.3 * $width]),
+            round($this->face->tilt(), 3),
+            0.02,
+            0.05,
+        );
     }
 
     /**
@@ -162,12 +217,19 @@ final class Person
     private function settled(Path $path, float $reach): Path
     {
         $toPixels = Matrix::of([$this->height, 0, 0, 0, $this->height, 0, 0, 0, 1]);
-        $settled = PathEdge::settled($this->source, $this->frame, array_map(static fn(PathPoint $p): PathPoint => $p->moved($toPixels), $path->points), max(3, (int) ($reach * $this->face->width() * $this->height)));
+        $settled = PathEdge::settled(
+            $this->source,
+            $this->frame,
+            array_map(static fn(PathPoint $p): PathPoint => $p->moved($toPixels), $path->points),
+            max(3, (int) ($reach * $this->face->width() * $this->height)),
+        );
         $back = $toPixels->inverse();
         $points = array_map(static function (PathPoint $p) use ($back): PathPoint {
             $q = $p->moved($back);
 
-            return new PathPoint(...array_map(static fn(float $v): float => round($v, 6), [$q->x, $q->y, $q->inX, $q->inY, $q->outX, $q->outY]));
+            return new PathPoint(
+                ...array_map(static fn(float $v): float => round($v, 6), [$q->x, $q->y, $q->inX, $q->inY, $q->outX, $q->outY]),
+            );
         }, $settled);
 
         return new Path($path->id, $points, $path->featherIn, $path->featherOut, $path->grow, $path->opacity, $path->join);

@@ -25,7 +25,11 @@ final class WhiteBalance
         $chroma = static function (float $mired, float $tint) use ($light): float {
             $m = WhitePoint::change($mired, $tint);
             [$r, $g, $b] = $light;
-            [, $a, $b] = Oklab::fromLinear($m[0] * $r + $m[1] * $g + $m[2] * $b, $m[3] * $r + $m[4] * $g + $m[5] * $b, $m[6] * $r + $m[7] * $g + $m[8] * $b);
+            [, $a, $b] = Oklab::fromLinear(
+                $m[0] * $r + $m[1] * $g + $m[2] * $b,
+                $m[3] * $r + $m[4] * $g + $m[5] * $b,
+                $m[6] * $r + $m[7] * $g + $m[8] * $b,
+            );
 
             return hypot($a, $b);
         };

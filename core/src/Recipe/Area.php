@@ -79,7 +79,9 @@ final readonly class Area
     /** With a pick and no shapes at all, the outline is the whole frame. */
     public function outlined(): self
     {
-        return $this->pick !== null && $this->outline->shapes === [] ? $this->withOutline(new Outline($this->outline->at, invert: true)) : $this;
+        return $this->pick !== null && $this->outline->shapes === []
+            ? $this->withOutline(new Outline($this->outline->at, invert: true))
+            : $this;
     }
 
     private function with(mixed ...$changes): self

@@ -31,6 +31,8 @@ final readonly class BlinkGuard
             return $before->value + ($after->value - $before->value) * $t;
         }
 
-        return $openness === null ? 1.0 : Ease::Smooth->weight(max(0.0, min(1.0, ($openness - self::CLOSED) / (self::OPEN - self::CLOSED))));
+        return $openness === null
+            ? 1.0
+            : Ease::Smooth->weight(max(0.0, min(1.0, ($openness - self::CLOSED) / (self::OPEN - self::CLOSED))));
     }
 }

@@ -44,6 +44,19 @@ final readonly class Box extends Shape
 
     protected function with(array $values, array $keys = []): static
     {
-        return new self($this->id, $values['centre'], $values['radii'], $values['turn'], $values['round'], $values['featherIn'], $values['featherOut'], $values['grow'], $values['opacity'], $this->join, $keys, $this->motion);
+        return new self(
+            $this->id,
+            $values['centre'],
+            $values['radii'],
+            $values['turn'],
+            $values['round'],
+            $values['featherIn'],
+            $values['featherOut'],
+            $values['grow'],
+            $values['opacity'],
+            $this->join,
+            $keys,
+            $this->motion,
+        );
     }
 }

@@ -42,6 +42,18 @@ final readonly class Ellipse extends Shape
 
     protected function with(array $values, array $keys = []): static
     {
-        return new self($this->id, $values['centre'], $values['radii'], $values['turn'], $values['featherIn'], $values['featherOut'], $values['grow'], $values['opacity'], $this->join, $keys, $this->motion);
+        return new self(
+            $this->id,
+            $values['centre'],
+            $values['radii'],
+            $values['turn'],
+            $values['featherIn'],
+            $values['featherOut'],
+            $values['grow'],
+            $values['opacity'],
+            $this->join,
+            $keys,
+            $this->motion,
+        );
     }
 }

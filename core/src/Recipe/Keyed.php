@@ -31,7 +31,9 @@ final readonly class Keyed
     /** Without keyframes, at the mean of theirs. */
     public function evened(): self
     {
-        return $this->keys === [] ? $this : new self(round(array_sum(array_map(static fn(Key $key): float => $key->value, $this->keys)) / count($this->keys), 3));
+        return $this->keys === []
+            ? $this
+            : new self(round(array_sum(array_map(static fn(Key $key): float => $key->value, $this->keys)) / count($this->keys), 3));
     }
 
     /**
@@ -41,7 +43,10 @@ final readonly class Keyed
      */
     public function each(callable $change): self
     {
-        return new self($change($this->value), array_map(static fn(Key $key): Key => new Key($key->frame, $change($key->value), $key->ease), $this->keys));
+        return new self(
+            $change($this->value),
+            array_map(static fn(Key $key): Key => new Key($key->frame, $change($key->value), $key->ease), $this->keys),
+        );
     }
 
     /**
@@ -59,7 +64,11 @@ final readonly class Keyed
         $before = $keys[0];
         foreach ($keys as $key) {
             if ($key->frame > $frame) {
-                return [$before, $key, $before === $key ? 0.0 : $before->ease->weight(($frame - $before->frame) / ($key->frame - $before->frame))];
+                return [
+                    $before,
+                    $key,
+                    $before === $key ? 0.0 : $before->ease->weight(($frame - $before->frame) / ($key->frame - $before->frame)),
+                ];
             }
             $before = $key;
         }

@@ -20,7 +20,10 @@ final class Keyframes
         }
         $n->object(['value', 'keys']);
 
-        return new Keyed($n->get('value', 'a number')->number($least, $most), $n->optional('keys', static fn(Node $keys): array => self::numbers($keys, $least, $most), []));
+        return new Keyed(
+            $n->get('value', 'a number')->number($least, $most),
+            $n->optional('keys', static fn(Node $keys): array => self::numbers($keys, $least, $most), []),
+        );
     }
 
     /** @return list<Key> */
@@ -29,7 +32,11 @@ final class Keyframes
         return self::read($n, static function (Node $key) use ($least, $most): Key {
             $key->object(['frame', 'value', 'ease']);
 
-            return new Key(self::frame($key->get('frame', 'a frame')), $key->get('value', 'a number')->number($least, $most), self::ease($key));
+            return new Key(
+                self::frame($key->get('frame', 'a frame')),
+                $key->get('value', 'a number')->number($least, $most),
+                self::ease($key),
+            );
         });
     }
 

@@ -76,10 +76,15 @@ final class Merge
     {
         [$b, $m, $t] = array_map(static fn(array $list): array => array_column($list, null, 'id'), [$base, $mine, $theirs]);
         $merged = self::fields($b, $m, $t, $pointer);
-        $moved = array_values(array_intersect(array_keys($m), array_keys($b))) !== array_values(array_intersect(array_keys($b), array_keys($m)));
+        $moved = array_values(
+            array_intersect(array_keys($m), array_keys($b)),
+        ) !== array_values(array_intersect(array_keys($b), array_keys($m)));
         $order = $moved ? [...array_keys($m), ...array_keys($t)] : [...array_keys($t), ...array_keys($m)];
 
-        return array_values(array_map(static fn(int|string $id): mixed => $merged[$id], array_filter(array_unique($order), static fn(int|string $id): bool => array_key_exists($id, $merged))));
+        return array_values(array_map(
+            static fn(int|string $id): mixed => $merged[$id],
+            array_filter(array_unique($order), static fn(int|string $id): bool => array_key_exists($id, $merged)),
+        ));
     }
 
     /** @param array<mixed> $list */

@@ -31,6 +31,13 @@ final readonly class MotionKey
         [$a, $b, $t] = Keyed::between($keys, $frame);
         $mix = static fn(float $from, float $to): float => $from + ($to - $from) * $t;
 
-        return new self($frame, $mix($a->moveX, $b->moveX), $mix($a->moveY, $b->moveY), $mix($a->turn, $b->turn), $mix($a->scale, $b->scale), $mix($a->shear, $b->shear));
+        return new self(
+            $frame,
+            $mix($a->moveX, $b->moveX),
+            $mix($a->moveY, $b->moveY),
+            $mix($a->turn, $b->turn),
+            $mix($a->scale, $b->scale),
+            $mix($a->shear, $b->shear),
+        );
     }
 }

@@ -22,9 +22,16 @@ final class MotionReader
             $n->optional('span', Keyframes::span(...), [0, 0]),
             $n->optional('model', static fn(Node $v): Model => $v->oneOf(Model::class), Model::Similarity),
             $n->optional('look', self::look(...), new Look()),
-            $n->optional('use', static fn(Node $v): array => array_map(static fn(Node $c): Channel => $c->oneOf(Channel::class), $v->items(0, count(Motion::WHOLE))), Motion::WHOLE),
+            $n->optional('use', static fn(Node $v): array => array_map(
+                static fn(Node $c): Channel => $c->oneOf(Channel::class),
+                $v->items(0, count(Motion::WHOLE)),
+            ), Motion::WHOLE),
             $n->optional('pivot', static fn(Node $v): array => $v->point(), [0.0, 0.0]),
-            $n->optional('track', static fn(Node $v): ?string => $v->isNull() ? null : $v->object(['sha256'])->get('sha256', 'a SHA-256')->sha256(), null),
+            $n->optional(
+                'track',
+                static fn(Node $v): ?string => $v->isNull() ? null : $v->object(['sha256'])->get('sha256', 'a SHA-256')->sha256(),
+                null,
+            ),
             $n->optional('keys', static fn(Node $keys): array => Keyframes::read($keys, self::key(...)), []),
             $by === Motion::RIDE ? $n->get('on', 'the id of the area it rides on')->id() : null,
         );

@@ -83,7 +83,11 @@ final readonly class Node
         }
         $n = count($this->value);
         if ($n < $least || $n > $most) {
-            throw InvalidRecipe::at($this->pointer, $least === $most ? "a list of {$least}" : "a list of {$least} to {$most}", $this->value);
+            throw InvalidRecipe::at(
+                $this->pointer,
+                $least === $most ? "a list of {$least}" : "a list of {$least} to {$most}",
+                $this->value,
+            );
         }
         $items = [];
         foreach ($this->value as $i => $value) {
@@ -187,7 +191,9 @@ final readonly class Node
             }
         }
 
-        throw $this->unexpected('one of ' . implode(', ', array_map(static fn(\BackedEnum $case): string => (string) $case->value, $enum::cases())));
+        throw $this->unexpected(
+            'one of ' . implode(', ', array_map(static fn(\BackedEnum $case): string => (string) $case->value, $enum::cases())),
+        );
     }
 
     /** @param list<string> $words */

@@ -53,7 +53,10 @@ final class OnFrame
         return $area->on ? $area->live->weight($frame) * $area->strength->at($frame) : 0.0;
     }
 
-    /** Its name, its person and its part say nothing to the picture; its motion stays whole, since other frames tell where it is on this one. */
+    /**
+     * Its name, its person and its part say nothing to the picture; its motion stays whole, since other frames tell where it is on
+     * this one.
+     */
     private static function area(Recipe $recipe, Area $area, int $frame): Area
     {
         $strength = self::strength($area, $frame);
@@ -64,7 +67,11 @@ final class OnFrame
             '',
             null,
             true,
-            new Outline($area->outline->at, array_map(static fn(Shape $shape): Shape => $shape->at($frame), $area->outline->shapes), $area->outline->invert),
+            new Outline(
+                $area->outline->at,
+                array_map(static fn(Shape $shape): Shape => $shape->at($frame), $area->outline->shapes),
+                $area->outline->invert,
+            ),
             $area->motion,
             new Live($frame, $frame),
             new Keyed($strength),

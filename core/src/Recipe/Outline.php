@@ -13,7 +13,10 @@ final readonly class Outline
     /** As a follower looks at it: hard-edged, grown by a margin, seen from its own frame, and never inverted. */
     public function hard(float $margin): self
     {
-        return new self($this->at, array_map(fn(Shape $shape): Shape => $shape->at($this->at)->hard($shape->join === Join::Cut ? 0.0 : $margin), $this->shapes));
+        return new self(
+            $this->at,
+            array_map(fn(Shape $shape): Shape => $shape->at($this->at)->hard($shape->join === Join::Cut ? 0.0 : $margin), $this->shapes),
+        );
     }
 
     /**

@@ -88,7 +88,7 @@ final class OutlineReader
      */
     private static function keys(Node $n, array $fields, int $points): array
     {
-        return $n->optional('keys', static fn(Node $keys): array => Keyframes::read($keys, static function (Node $key) use ($fields, $points): ShapeKey {
+        $read = static function (Node $key) use ($fields, $points): ShapeKey {
             $key->object(['frame', 'ease', ...$fields]);
             $values = self::values($key, $fields);
             if (isset($values['points']) && count($values['points']) !== $points) {
@@ -96,7 +96,9 @@ final class OutlineReader
             }
 
             return new ShapeKey(Keyframes::frame($key->get('frame', 'a frame')), $values, Keyframes::ease($key));
-        }), []);
+        };
+
+        return $n->optional('keys', static fn(Node $keys): array => Keyframes::read($keys, $read), []);
     }
 
     /**
@@ -133,6 +135,10 @@ final class OutlineReader
         $n->object(['at', 'in', 'out']);
         $none = static fn(Node $v): array => $v->point();
 
-        return new PathPoint(...$n->get('at', 'a point')->point(), ...$n->optional('in', $none, [0.0, 0.0]), ...$n->optional('out', $none, [0.0, 0.0]));
+        return new PathPoint(
+            ...$n->get('at', 'a point')->point(),
+            ...$n->optional('in', $none, [0.0, 0.0]),
+            ...$n->optional('out', $none, [0.0, 0.0]),
+        );
     }
 }

@@ -39,6 +39,16 @@ final readonly class Path extends Shape
 
     protected function with(array $values, array $keys = []): static
     {
-        return new self($this->id, $values['points'], $values['featherIn'], $values['featherOut'], $values['grow'], $values['opacity'], $this->join, $keys, $this->motion);
+        return new self(
+            $this->id,
+            $values['points'],
+            $values['featherIn'],
+            $values['featherOut'],
+            $values['grow'],
+            $values['opacity'],
+            $this->join,
+            $keys,
+            $this->motion,
+        );
     }
 }

@@ -23,7 +23,14 @@ final readonly class PathPoint
     {
         $mix = static fn(float $a, float $b): float => $a + ($b - $a) * $t;
 
-        return new self($mix($this->x, $other->x), $mix($this->y, $other->y), $mix($this->inX, $other->inX), $mix($this->inY, $other->inY), $mix($this->outX, $other->outX), $mix($this->outY, $other->outY));
+        return new self(
+            $mix($this->x, $other->x),
+            $mix($this->y, $other->y),
+            $mix($this->inX, $other->inX),
+            $mix($this->inY, $other->inY),
+            $mix($this->outX, $other->outX),
+            $mix($this->outY, $other->outY),
+        );
     }
 
     /** Where a motion takes it; its handles go with the motion's linear part there. */
@@ -32,6 +39,13 @@ final readonly class PathPoint
         [$x, $y] = $motion->apply($this->x, $this->y);
         [$a, $b, , $c, $d] = $motion->affineAt($this->x, $this->y)->m;
 
-        return new self($x, $y, $a * $this->inX + $b * $this->inY, $c * $this->inX + $d * $this->inY, $a * $this->outX + $b * $this->outY, $c * $this->outX + $d * $this->outY);
+        return new self(
+            $x,
+            $y,
+            $a * $this->inX + $b * $this->inY,
+            $c * $this->inX + $d * $this->inY,
+            $a * $this->outX + $b * $this->outY,
+            $c * $this->outX + $d * $this->outY,
+        );
     }
 }

@@ -46,6 +46,16 @@ final readonly class Pick
 
     public function withBlur(float $blur): self
     {
-        return new self($this->samples, $this->hue, $this->chroma, $this->light, $this->follow, $this->specks, $this->holes, $blur, $this->invert);
+        return new self(
+            $this->samples,
+            $this->hue,
+            $this->chroma,
+            $this->light,
+            $this->follow,
+            $this->specks,
+            $this->holes,
+            $blur,
+            $this->invert,
+        );
     }
 }

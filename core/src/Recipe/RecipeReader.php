@@ -88,7 +88,9 @@ final class RecipeReader
 
     private function area(Node $n): Area
     {
-        $n->object(['id', 'name', 'part', 'person', 'on', 'outline', 'motion', 'pick', 'live', 'strength', 'blinkGuard', 'pair', 'touches']);
+        $n->object(
+            ['id', 'name', 'part', 'person', 'on', 'outline', 'motion', 'pick', 'live', 'strength', 'blinkGuard', 'pair', 'touches'],
+        );
 
         return new Area(
             $n->get('id', 'an id')->id(),
@@ -103,7 +105,10 @@ final class RecipeReader
             $n->optional('blinkGuard', static function (Node $v): BlinkGuard {
                 $v->object(['on', 'keys']);
 
-                return new BlinkGuard($v->get('on', 'true or false')->flag(), $v->optional('keys', static fn(Node $keys): array => Keyframes::numbers($keys, 0, 1), []));
+                return new BlinkGuard(
+                    $v->get('on', 'true or false')->flag(),
+                    $v->optional('keys', static fn(Node $keys): array => Keyframes::numbers($keys, 0, 1), []),
+                );
             }, new BlinkGuard()),
             $n->optional('touches', $this->touches->ofArea(...), []),
             $n->optional('pick', fn(Node $v): ?Pick => $v->isNull() ? null : $this->picks->pick($v), null),
@@ -174,7 +179,10 @@ final class RecipeReader
                 }
             }
         }
-        foreach (['no circle of areas riding on each other' => $rides, 'no circle of areas made of each other' => $made] as $expected => $bonds) {
+        foreach ([
+            'no circle of areas riding on each other' => $rides,
+            'no circle of areas made of each other' => $made,
+        ] as $expected => $bonds) {
             foreach ($bonds as $id => $own) {
                 foreach ($own as $pointer => $other) {
                     $this->checkKnown($pointer, $other, $recipe);
@@ -198,7 +206,11 @@ final class RecipeReader
                 throw InvalidRecipe::at("/areas/{$i}/pair/with", 'another area that is not itself linked', $area->pair->with);
             }
             if ($area->pair->linked && $area->touches !== []) {
-                throw InvalidRecipe::at("/areas/{$i}/touches", 'no touches of its own while it is linked', array_map(static fn(Touch $t): string => $t->id, $area->touches));
+                throw InvalidRecipe::at(
+                    "/areas/{$i}/touches",
+                    'no touches of its own while it is linked',
+                    array_map(static fn(Touch $t): string => $t->id, $area->touches),
+                );
             }
         }
     }
@@ -215,7 +227,11 @@ final class RecipeReader
                 foreach ($touch->kind->parameters() as $parameter) {
                     $name = $touch->settings[$parameter->name];
                     if ($parameter instanceof Asset && $name !== null && ($recipe->assets[$name]['kind'] ?? null) !== $parameter->kind) {
-                        throw InvalidRecipe::at("{$pointer}/{$k}/{$parameter->name}", "the name of an asset of kind {$parameter->kind}", $name);
+                        throw InvalidRecipe::at(
+                            "{$pointer}/{$k}/{$parameter->name}",
+                            "the name of an asset of kind {$parameter->kind}",
+                            $name,
+                        );
                     }
                 }
             }

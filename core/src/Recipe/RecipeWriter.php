@@ -68,7 +68,10 @@ final class RecipeWriter
             $document['of'] = $shape->of;
         }
         $document += self::values($shape->values());
-        $document['keys'] = array_map(static fn(ShapeKey $key): array => ['frame' => $key->frame, ...self::values($key->values), 'ease' => $key->ease->value], $shape->keys);
+        $document['keys'] = array_map(
+            static fn(ShapeKey $key): array => ['frame' => $key->frame, ...self::values($key->values), 'ease' => $key->ease->value],
+            $shape->keys,
+        );
         if (!$shape instanceof AreaShape) {
             $document['motion'] = $shape->motion === null ? null : $this->motion($shape->motion);
         }
@@ -84,7 +87,10 @@ final class RecipeWriter
     private static function values(array $values): array
     {
         if (isset($values['points'])) {
-            $values['points'] = array_map(static fn(PathPoint $p): array => ['at' => [$p->x, $p->y], 'in' => [$p->inX, $p->inY], 'out' => [$p->outX, $p->outY]], $values['points']);
+            $values['points'] = array_map(
+                static fn(PathPoint $p): array => ['at' => [$p->x, $p->y], 'in' => [$p->inX, $p->inY], 'out' => [$p->outX, $p->outY]],
+                $values['points'],
+            );
         }
 
         return $values;
@@ -101,7 +107,11 @@ final class RecipeWriter
             'shear' => $key->shear,
             'ease' => $key->ease->value,
         ], $motion->keys);
-        $shared = ['use' => array_map(static fn(Channel $channel): string => $channel->value, $motion->use), 'pivot' => $motion->pivot, 'keys' => $keys];
+        $shared = [
+            'use' => array_map(static fn(Channel $channel): string => $channel->value, $motion->use),
+            'pivot' => $motion->pivot,
+            'keys' => $keys,
+        ];
 
         return match ($motion->by) {
             Motion::FOLLOW => [
@@ -140,7 +150,10 @@ final class RecipeWriter
     {
         return [
             'space' => 'oklch',
-            'samples' => array_map(static fn(Sample $s): array => ['frame' => $s->frame, 'at' => $s->at, 'rgb' => $s->rgb, 'sign' => $s->taken ? '+' : '-'], $pick->samples),
+            'samples' => array_map(
+                static fn(Sample $s): array => ['frame' => $s->frame, 'at' => $s->at, 'rgb' => $s->rgb, 'sign' => $s->taken ? '+' : '-'],
+                $pick->samples,
+            ),
             'hue' => $pick->hue,
             'chroma' => $pick->chroma,
             'light' => $pick->light,
@@ -171,6 +184,9 @@ final class RecipeWriter
      */
     private static function keys(array $keys): array
     {
-        return array_map(static fn(Key $key): array => ['frame' => $key->frame, 'value' => $key->value, 'ease' => $key->ease->value], $keys);
+        return array_map(
+            static fn(Key $key): array => ['frame' => $key->frame, 'value' => $key->value, 'ease' => $key->ease->value],
+            $keys,
+        );
     }
 }

@@ -34,7 +34,13 @@ abstract readonly class Shape
     /** @return array<string, mixed> the values a keyframe may set, by their field names */
     public function values(): array
     {
-        return [...$this->geometry(), 'featherIn' => $this->featherIn, 'featherOut' => $this->featherOut, 'grow' => $this->grow, 'opacity' => $this->opacity];
+        return [
+            ...$this->geometry(),
+            'featherIn' => $this->featherIn,
+            'featherOut' => $this->featherOut,
+            'grow' => $this->grow,
+            'opacity' => $this->opacity,
+        ];
     }
 
     /** @return array<string, mixed> those of them that only this kind has */
@@ -56,7 +62,11 @@ abstract readonly class Shape
     public function changed(callable $change): static
     {
         $values = $this->values();
-        $keys = array_map(static fn(ShapeKey $key): ShapeKey => new ShapeKey($key->frame, array_intersect_key($change([...$values, ...$key->values]), $key->values), $key->ease), $this->keys);
+        $keys = array_map(static fn(ShapeKey $key): ShapeKey => new ShapeKey(
+            $key->frame,
+            array_intersect_key($change([...$values, ...$key->values]), $key->values),
+            $key->ease,
+        ), $this->keys);
 
         return $this->with($change($values), $keys);
     }

@@ -63,7 +63,9 @@ final readonly class TouchReader
         $settings = [];
         foreach ($kind->parameters() as $parameter) {
             $fields[] = $parameter->name;
-            $settings[$parameter->name] = $n->has($parameter->name) ? self::setting($n->get($parameter->name), $parameter) : self::neutral($parameter);
+            $settings[$parameter->name] = $n->has($parameter->name)
+                ? self::setting($n->get($parameter->name), $parameter)
+                : self::neutral($parameter);
         }
         $n->object($fields);
 

@@ -28,8 +28,13 @@ final class AreaStage implements Stage
     private ?float $light = null;
 
     /** @param list<Act> $acts */
-    public function __construct(public readonly Area $area, private readonly AreaMatte $outline, private readonly ?PickMatte $pick, public readonly array $acts, private readonly Site $site)
-    {
+    public function __construct(
+        public readonly Area $area,
+        private readonly AreaMatte $outline,
+        private readonly ?PickMatte $pick,
+        public readonly array $acts,
+        private readonly Site $site,
+    ) {
         $this->frame = $site->untreated->format->rect();
         $this->bounds = $site->bounds();
     }
@@ -67,7 +72,12 @@ final class AreaStage implements Stage
             }
             $survey = $act->survey();
             if ($survey !== null) {
-                $act->show(AreaPicture::of($survey->sees()->intersect($this->frame), $survey->block(), $planes, $matte ?? Grey::filled(Rect::none(), 0.0)));
+                $act->show(AreaPicture::of(
+                    $survey->sees()->intersect($this->frame),
+                    $survey->block(),
+                    $planes,
+                    $matte ?? Grey::filled(Rect::none(), 0.0),
+                ));
             }
             $own = ($matte ?? Grey::filled($target, 0.0))->window($target);
             $act->apply($planes, $act->side === Side::Inside ? Weight::inside($own, $act->amount) : Weight::outside($own, $act->amount));
@@ -82,7 +92,12 @@ final class AreaStage implements Stage
     public function survey(\Closure $before, int $most): void
     {
         if ($this->light === null && $this->pick?->seesArea() === true && $this->bounds->count() > $most) {
-            $this->light = PickMatte::light($this->gathered($this->bounds, PickMatte::block($this->bounds), $most, fn(Rect $band): array => [$before($band), $this->outline->matte($band)]), $this->site->transfer());
+            $this->light = PickMatte::light($this->gathered(
+                $this->bounds,
+                PickMatte::block($this->bounds),
+                $most,
+                fn(Rect $band): array => [$before($band), $this->outline->matte($band)],
+            ), $this->site->transfer());
         }
         foreach ($this->acts as $i => $act) {
             $rect = ($act->survey()?->sees() ?? Rect::none())->intersect($this->frame);
@@ -114,7 +129,10 @@ final class AreaStage implements Stage
             return $matte;
         }
         if ($this->light === null && $this->pick->seesArea()) {
-            $this->light = PickMatte::light(AreaPicture::of($this->bounds, PickMatte::block($this->bounds), $planes, $this->outline->matte($this->bounds)), $this->site->transfer());
+            $this->light = PickMatte::light(
+                AreaPicture::of($this->bounds, PickMatte::block($this->bounds), $planes, $this->outline->matte($this->bounds)),
+                $this->site->transfer(),
+            );
         }
         foreach ($this->pick->of($planes, $rect, $this->site->rows(), $this->site->transfer(), $this->light)->v as $i => $k) {
             $matte->v[$i] *= $k;

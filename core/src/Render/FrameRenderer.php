@@ -27,7 +27,12 @@ use Cossel\Core\Touch\Site;
 final class FrameRenderer
 {
     /** @param int $pixels computed at a time where a touch looks at more than the pixel itself */
-    public function __construct(private readonly Recipe $recipe, private readonly Motions $motions, private readonly Assets $assets = new NoAssets(), private readonly int $pixels = Passage::PIXELS) {}
+    public function __construct(
+        private readonly Recipe $recipe,
+        private readonly Motions $motions,
+        private readonly Assets $assets = new NoAssets(),
+        private readonly int $pixels = Passage::PIXELS,
+    ) {}
 
     /**
      * The rectangles of a frame that the recipe may change, apart from each other.
@@ -120,7 +125,10 @@ final class FrameRenderer
     private function stages(Frame $frame, int $number, ?Area $until = null): array
     {
         $site = new Site($number, $frame, $this->assets);
-        $everywhere = static fn(array $touches): array => array_map(static fn(Act $act): Stage => new FrameStage($act, $frame->format->rect()), Act::of($touches, $site));
+        $everywhere = static fn(array $touches): array => array_map(
+            static fn(Act $act): Stage => new FrameStage($act, $frame->format->rect()),
+            Act::of($touches, $site),
+        );
         $stages = $everywhere($this->recipe->base);
         foreach ($this->recipe->areas as $area) {
             if ($area->id === $until?->id) {
@@ -144,10 +152,18 @@ final class FrameRenderer
      */
     private function stage(Area $area, array $touches, Frame $frame, int $number, float $strength = 1.0): AreaStage
     {
-        $inside = $area->blinkGuard->on ? $strength * $area->blinkGuard->weight($number, $this->motions->openness($area, $number)) : $strength;
+        $inside = $area->blinkGuard->on
+            ? $strength * $area->blinkGuard->weight($number, $this->motions->openness($area, $number))
+            : $strength;
         $outline = AreaMatte::on($area, $number, $this->motions, $frame->format->rect());
         $site = new Site($number, $frame, $this->assets, AreaExtent::of($area, $number, $this->motions), $outline->bounds());
 
-        return new AreaStage($area, $outline, $area->pick === null ? null : new PickMatte($area->pick), Act::of($touches, $site, $inside, $strength), $site);
+        return new AreaStage(
+            $area,
+            $outline,
+            $area->pick === null ? null : new PickMatte($area->pick),
+            Act::of($touches, $site, $inside, $strength),
+            $site,
+        );
     }
 }

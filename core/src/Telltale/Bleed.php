@@ -30,12 +30,22 @@ final readonly class Bleed extends Telltale
 
     public function __construct()
     {
-        parent::__construct('bleed', 'Colours that are not the area’s own are treated along its edge.', unit: '%', limit: 20.0, most: 100.0);
+        parent::__construct(
+            'bleed',
+            'Colours that are not the area’s own are treated along its edge.',
+            unit: '%',
+            limit: 20.0,
+            most: 100.0,
+        );
     }
 
     public function look(Seen $seen): ?array
     {
-        $colours = array_filter($seen->touches, static fn(Touch $touch): bool => $touch->side === Side::Inside && !in_array($touch->kind->name(), ['conceal', 'insert', 'grain', 'blur', 'sharpen'], true));
+        $colours = array_filter($seen->touches, static fn(Touch $touch): bool => $touch->side === Side::Inside && !in_array(
+            $touch->kind->name(),
+            ['conceal', 'insert', 'grain', 'blur', 'sharpen'],
+            true,
+        ));
         if (!$seen->isTreated() || $colours === []) {
             return null;
         }
@@ -76,11 +86,18 @@ final readonly class Bleed extends Telltale
                 $out = round($values['featherOut'] * Cure::AIM / $finding->excess(), 4);
                 $kept = max($kept ?? 0.0, $out);
 
-                return [...$values, 'grow' => max(-1.0, round($values['grow'] - ($values['featherOut'] - $out) / 2 - 0.004, 4)), 'featherOut' => $out];
+                return [
+                    ...$values,
+                    'grow' => max(-1.0, round($values['grow'] - ($values['featherOut'] - $out) / 2 - 0.004, 4)),
+                    'featherOut' => $out,
+                ];
             });
         });
 
-        return [$outline === null || $kept === null ? null : Cure::byRecipe('Draw the edge in and narrow the outer feather to ' . Cure::percent($kept), $recipe->withArea($finding->area->withOutline($outline)))];
+        return [$outline === null || $kept === null ? null : Cure::byRecipe(
+            'Draw the edge in and narrow the outer feather to ' . Cure::percent($kept),
+            $recipe->withArea($finding->area->withOutline($outline)),
+        )];
     }
 
     /** @return array<int, true>|null the bins that the core's colours lie in; null where there is no core */
@@ -122,7 +139,9 @@ final readonly class Bleed extends Telltale
             for ($x = $rect->x; $x < $rect->right(); ++$x, ++$i) {
                 if ($v[$i] >= self::CORE) {
                     [$px, $py] = $back->apply(($x + 0.5) / $rows, ($y + 0.5) / $rows);
-                    $v[$i] = hypot(($px - $extent->x) / $extent->halfWidth, ($py - $extent->y) / $extent->halfHeight) < $radii ? $v[$i] : 0.0;
+                    $v[$i] = hypot(($px - $extent->x) / $extent->halfWidth, ($py - $extent->y) / $extent->halfHeight) < $radii
+                        ? $v[$i]
+                        : 0.0;
                 }
             }
         }

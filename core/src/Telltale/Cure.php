@@ -36,7 +36,10 @@ final readonly class Cure
         }
         $share = round(max(0.1, self::AIM / $finding->excess()), 2);
 
-        return self::byRecipe('Lower its strength to ' . self::percent($share), $recipe->withArea($finding->area->withStrength($finding->area->strength->times($share))));
+        return self::byRecipe(
+            'Lower its strength to ' . self::percent($share),
+            $recipe->withArea($finding->area->withStrength($finding->area->strength->times($share))),
+        );
     }
 
     /** Touches of these kinds less strong; null where the area has none. */
@@ -44,7 +47,13 @@ final readonly class Cure
     {
         $share = round(max(0.2, self::AIM / $finding->excess()), 2);
 
-        return self::touches("Lower {$what} to " . self::percent($share), $finding, $recipe, $kinds, static fn(Touch $touch): Touch => $touch->withAmount($touch->amount->times($share)));
+        return self::touches(
+            "Lower {$what} to " . self::percent($share),
+            $finding,
+            $recipe,
+            $kinds,
+            static fn(Touch $touch): Touch => $touch->withAmount($touch->amount->times($share)),
+        );
     }
 
     /**

@@ -60,7 +60,10 @@ final readonly class Drift extends Telltale
             return null;
         }
         $cells = $still->means(Luma::of($seen->frame->window($rect), $rect)->v, array_fill(0, $rect->count(), 1.0), $rect, 1.0);
-        $share = self::CELLS / (self::ROOM * max(1.0, self::LEAST / (2 * self::ROOM * max($seen->extent->halfWidth, $seen->extent->halfHeight) * $seen->extent->scale())));
+        $share = self::CELLS / (self::ROOM * max(
+            1.0,
+            self::LEAST / (2 * self::ROOM * max($seen->extent->halfWidth, $seen->extent->halfHeight) * $seen->extent->scale()),
+        ));
 
         return [round($share, 3), ...array_map(static fn(float $v): float => is_nan($v) ? -1.0 : round($v, 3), $cells)];
     }
@@ -99,7 +102,9 @@ final readonly class Drift extends Telltale
 
     public function cures(Finding $finding, Recipe $recipe): array
     {
-        return $finding->area === null ? [] : [self::uncorrected($finding, $finding->area, $recipe) ?? self::followed($finding, $finding->area)];
+        return $finding->area === null
+            ? []
+            : [self::uncorrected($finding, $finding->area, $recipe) ?? self::followed($finding, $finding->area)];
     }
 
     private static function uncorrected(Finding $finding, Area $area, Recipe $recipe): ?Cure
@@ -108,7 +113,10 @@ final readonly class Drift extends Telltale
         $bad = array_map(static fn(MotionKey $key): int => $key->frame, array_filter($area->motion->keys, $isBad));
         $kept = array_values(array_filter($area->motion->keys, static fn(MotionKey $key): bool => !$isBad($key)));
 
-        return $bad === [] ? null : Cure::byRecipe('Take out the correction on frame ' . implode(', ', $bad), $recipe->withArea($area->withMotion($area->motion->withKeys($kept))));
+        return $bad === [] ? null : Cure::byRecipe(
+            'Take out the correction on frame ' . implode(', ', $bad),
+            $recipe->withArea($area->withMotion($area->motion->withKeys($kept))),
+        );
     }
 
     private static function followed(Finding $finding, Area $area): ?Cure
@@ -210,7 +218,11 @@ final readonly class Drift extends Telltale
             return $bend < 0.0 ? max(-0.5, min(0.5, 0.5 * ($less - $more) / $bend)) : 0.0;
         };
 
-        return [$dx + $between($alike[$dy][$dx - 1] ?? null, $alike[$dy][$dx + 1] ?? null), $dy + $between($alike[$dy - 1][$dx] ?? null, $alike[$dy + 1][$dx] ?? null), $most];
+        return [
+            $dx + $between($alike[$dy][$dx - 1] ?? null, $alike[$dy][$dx + 1] ?? null),
+            $dy + $between($alike[$dy - 1][$dx] ?? null, $alike[$dy + 1][$dx] ?? null),
+            $most,
+        ];
     }
 
     /**
@@ -223,7 +235,9 @@ final readonly class Drift extends Telltale
         $weights = self::weights();
         $ab = $aa = $bb = 1e-12;
         for ($y = max(0, -$dy), $bottom = min($n, $n - $dy); $y < $bottom; ++$y) {
-            for ($x = max(0, -$dx), $i = $y * $n + $x, $j = ($y + $dy) * $n + $x + $dx, $end = $i + min($n, $n - $dx) - $x; $i < $end; ++$i, ++$j) {
+            $x = max(0, -$dx);
+            $j = ($y + $dy) * $n + $x + $dx;
+            for ($i = $y * $n + $x, $end = $i + min($n, $n - $dx) - $x; $i < $end; ++$i, ++$j) {
                 $p = $a[$i];
                 $q = $b[$j];
                 if ($p < self::NONE && $q < self::NONE) {

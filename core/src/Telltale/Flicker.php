@@ -26,7 +26,13 @@ final readonly class Flicker extends Telltale
 
     public function __construct()
     {
-        parent::__construct('flicker', 'The treated area changes from frame to frame more than it did untreated.', unit: '% of lightness', limit: 1.0, most: 10.0);
+        parent::__construct(
+            'flicker',
+            'The treated area changes from frame to frame more than it did untreated.',
+            unit: '% of lightness',
+            limit: 1.0,
+            most: 10.0,
+        );
     }
 
     public function look(Seen $seen): ?array
@@ -37,7 +43,10 @@ final readonly class Flicker extends Telltale
         $still = Still::round($seen->extent, $seen->rows(), self::CELLS, 1.0, 0.03);
         $values = [];
         foreach ([$seen->before(), $seen->after()] as $lab) {
-            array_push($values, ...array_map(static fn(float $v): float => is_nan($v) ? -1.0 : round($v, 5), $still->means($lab->l, $seen->matte->v, $seen->rect(), 2.0)));
+            array_push($values, ...array_map(
+                static fn(float $v): float => is_nan($v) ? -1.0 : round($v, 5),
+                $still->means($lab->l, $seen->matte->v, $seen->rect(), 2.0),
+            ));
         }
 
         return $values;
@@ -79,15 +88,23 @@ final readonly class Flicker extends Telltale
 
     public function cures(Finding $finding, Recipe $recipe): array
     {
-        return $finding->area === null ? [] : [self::unkeyed($finding->area, $recipe) ?? self::softerPick($finding->area, $recipe) ?? Cure::weaker($finding, $recipe)];
+        return $finding->area === null
+            ? []
+            : [self::unkeyed($finding->area, $recipe) ?? self::softerPick($finding->area, $recipe) ?? Cure::weaker($finding, $recipe)];
     }
 
     private static function unkeyed(Area $area, Recipe $recipe): ?Cure
     {
         $touches = array_map(static fn(Touch $touch): Touch => $touch->withAmount($touch->amount->evened()), $area->touches);
-        $keyed = array_filter([$area->strength, ...array_map(static fn(Touch $touch): Keyed => $touch->amount, $area->touches)], static fn(Keyed $v): bool => $v->keys !== []);
+        $keyed = array_filter(
+            [$area->strength, ...array_map(static fn(Touch $touch): Keyed => $touch->amount, $area->touches)],
+            static fn(Keyed $v): bool => $v->keys !== [],
+        );
 
-        return $keyed === [] ? null : Cure::byRecipe('Make one value of the keyed strengths', $recipe->withArea($area->withStrength($area->strength->evened())->withTouches($touches)));
+        return $keyed === [] ? null : Cure::byRecipe(
+            'Make one value of the keyed strengths',
+            $recipe->withArea($area->withStrength($area->strength->evened())->withTouches($touches)),
+        );
     }
 
     private static function softerPick(Area $area, Recipe $recipe): ?Cure

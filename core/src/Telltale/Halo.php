@@ -35,7 +35,13 @@ final readonly class Halo extends Telltale
 
     public function __construct()
     {
-        parent::__construct('halo', 'A step runs along the feather that the picture itself does not have there.', unit: '× the picture’s own', limit: 1.25, most: 10.0);
+        parent::__construct(
+            'halo',
+            'A step runs along the feather that the picture itself does not have there.',
+            unit: '× the picture’s own',
+            limit: 1.25,
+            most: 10.0,
+        );
     }
 
     public function look(Seen $seen): ?array
@@ -69,7 +75,10 @@ final readonly class Halo extends Telltale
             }
 
             return $shape->changed(static function (array $values) use ($times, &$widest): array {
-                $wider = min(self::MOST_FEATHER, round(max($values['featherIn'] + $values['featherOut'], self::FEATHER) * $times - $values['featherIn'], 3));
+                $wider = min(
+                    self::MOST_FEATHER,
+                    round(max($values['featherIn'] + $values['featherOut'], self::FEATHER) * $times - $values['featherIn'], 3),
+                );
                 $values['featherOut'] = max($wider, $values['featherOut']);
                 $widest = max($widest, $values['featherOut']);
 
@@ -77,7 +86,10 @@ final readonly class Halo extends Telltale
             });
         });
 
-        return $outline === null || $widest === 0.0 ? null : Cure::byRecipe('Widen the outer feather to ' . Cure::percent($widest) . ' of the height', $recipe->withArea($finding->area->withOutline($outline)));
+        return $outline === null || $widest === 0.0 ? null : Cure::byRecipe(
+            'Widen the outer feather to ' . Cure::percent($widest) . ' of the height',
+            $recipe->withArea($finding->area->withOutline($outline)),
+        );
     }
 
     /** @return list<array{float, float}> score and weight of each tile with enough edge in it */

@@ -100,7 +100,18 @@ final class Inspection
                 }
                 $matte = $this->renderer->matte($frame, $area, $number, $rect);
             }
-            yield new Seen($area, $frame, $number, $matte, $step['before'] ?? null, $step['after'] ?? null, $result, $this->touches($area), AreaExtent::of($area, $number, $this->motions), $this->motions->openness($area, $number));
+            yield new Seen(
+                $area,
+                $frame,
+                $number,
+                $matte,
+                $step['before'] ?? null,
+                $step['after'] ?? null,
+                $result,
+                $this->touches($area),
+                AreaExtent::of($area, $number, $this->motions),
+                $this->motions->openness($area, $number),
+            );
         }
         yield new Seen(null, $frame, $number, Grey::filled($whole, 1.0), null, null, $result);
     }
@@ -112,7 +123,12 @@ final class Inspection
         $pieces = [];
         foreach ($this->recipe->areas as $area) {
             $bounds = $this->bounds($area, $frame, $number);
-            $piece = Rect::of($bounds->x + intdiv($bounds->width, 2) - $half, $bounds->y + intdiv($bounds->height, 2) - $half, 2 * $half, 2 * $half)->intersect($bounds);
+            $piece = Rect::of(
+                $bounds->x + intdiv($bounds->width, 2) - $half,
+                $bounds->y + intdiv($bounds->height, 2) - $half,
+                2 * $half,
+                2 * $half,
+            )->intersect($bounds);
             $isTreated = array_filter($this->touches($area), static fn(Touch $touch): bool => $touch->side === Side::Inside) !== [];
             if (!$piece->isEmpty() && $isTreated) {
                 $pieces[] = [$area, $piece];
@@ -127,7 +143,16 @@ final class Inspection
         foreach ($pieces as [$area, $piece]) {
             [$before, $after] = [$frame->window($piece), $result->window($piece)];
             if ($before->r !== $after->r || $before->g !== $after->g || $before->b !== $after->b) {
-                yield new Seen($area, $frame, $number, $this->renderer->matte($frame, $area, $number, $piece), $before, $after, $after, $this->touches($area));
+                yield new Seen(
+                    $area,
+                    $frame,
+                    $number,
+                    $this->renderer->matte($frame, $area, $number, $piece),
+                    $before,
+                    $after,
+                    $after,
+                    $this->touches($area),
+                );
             }
         }
     }

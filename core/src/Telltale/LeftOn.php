@@ -24,7 +24,13 @@ final readonly class LeftOn extends Telltale
 
     public function __construct()
     {
-        parent::__construct('left on', 'The treatment stays on while what it is for cannot be seen.', unit: '% of lightness', limit: 0.8, most: 10.0);
+        parent::__construct(
+            'left on',
+            'The treatment stays on while what it is for cannot be seen.',
+            unit: '% of lightness',
+            limit: 0.8,
+            most: 10.0,
+        );
     }
 
     public function concerns(Recipe $recipe, ?Area $area): bool
@@ -74,7 +80,10 @@ final readonly class LeftOn extends Telltale
             return null;
         }
 
-        return Cure::byRecipe($area->blinkGuard->on ? 'Leave it to the lids: take out the guard’s own keyframes' : 'Switch the blink guard on', $recipe->withArea($area->withBlinkGuard(new BlinkGuard(true))));
+        return Cure::byRecipe(
+            $area->blinkGuard->on ? 'Leave it to the lids: take out the guard’s own keyframes' : 'Switch the blink guard on',
+            $recipe->withArea($area->withBlinkGuard(new BlinkGuard(true))),
+        );
     }
 
     private static function faded(Finding $finding, Area $area, Recipe $recipe): ?Cure
@@ -93,6 +102,9 @@ final readonly class LeftOn extends Telltale
         }
         [$first, $last] = $finding->spans()[0];
 
-        return Cure::byRecipe("Fade it out over frames {$first} to {$last}" . (count($finding->spans()) > 1 ? ' and the others' : ''), $recipe->withArea($area->withStrength(new Keyed($strength, $keys))));
+        return Cure::byRecipe(
+            "Fade it out over frames {$first} to {$last}" . (count($finding->spans()) > 1 ? ' and the others' : ''),
+            $recipe->withArea($area->withStrength(new Keyed($strength, $keys))),
+        );
     }
 }

@@ -34,7 +34,11 @@ final readonly class Levels extends Telltale
     public function cures(Finding $finding, Recipe $recipe): array
     {
         $others = array_filter($recipe->finish, static fn(Touch $touch): bool => !$touch->kind instanceof Legal);
-        $used = array_map(static fn(Touch $touch): string => $touch->id, [...$recipe->base, ...$recipe->finish, ...array_merge(...array_map(static fn(Area $area): array => $area->touches, $recipe->areas))]);
+        $used = array_map(static fn(Touch $touch): string => $touch->id, [
+            ...$recipe->base,
+            ...$recipe->finish,
+            ...array_merge(...array_map(static fn(Area $area): array => $area->touches, $recipe->areas)),
+        ]);
         for ($n = 1; in_array("legal{$n}", $used, true); ++$n);
         $legal = new Touch("legal{$n}", new Legal(), ['standard' => 'r103', 'knee' => new Keyed(0.02)]);
 
@@ -53,7 +57,7 @@ final readonly class Levels extends Telltale
             $y = $g[$i];
             $z = $b[$i];
             $luma = 0.2126 * $x + 0.7152 * $y + 0.0722 * $z;
-            if ($luma > Legal::MOST_LUMA || $luma < Legal::LEAST_LUMA || $x > Legal::MOST || $y > Legal::MOST || $z > Legal::MOST || $x < Legal::LEAST || $y < Legal::LEAST || $z < Legal::LEAST) {
+            if ($luma > Legal::MOST_LUMA || $luma < Legal::LEAST_LUMA || max($x, $y, $z) > Legal::MOST || min($x, $y, $z) < Legal::LEAST) {
                 ++$n;
             }
         }

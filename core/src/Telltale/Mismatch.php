@@ -20,7 +20,13 @@ final readonly class Mismatch extends Telltale
 
     public function __construct()
     {
-        parent::__construct('mismatch', 'Left and right eye, or face and neck, are further apart than they were untreated.', unit: '% of lightness', limit: 3.0, most: 30.0);
+        parent::__construct(
+            'mismatch',
+            'Left and right eye, or face and neck, are further apart than they were untreated.',
+            unit: '% of lightness',
+            limit: 3.0,
+            most: 30.0,
+        );
     }
 
     public function concerns(Recipe $recipe, ?Area $area): bool
@@ -58,7 +64,9 @@ final readonly class Mismatch extends Telltale
         foreach ($looks[$area->id] ?? [] as $frame => $own) {
             $other = $looks[$partner->id][$frame] ?? null;
             if ($other !== null) {
-                [$was, $is] = array_map(static fn(int $i): float => sqrt(($own[$i] - $other[$i]) ** 2 + ($own[$i + 1] - $other[$i + 1]) ** 2 + ($own[$i + 2] - $other[$i + 2]) ** 2), [0, 3]);
+                [$was, $is] = array_map(static fn(int $i): float => sqrt(
+                    ($own[$i] - $other[$i]) ** 2 + ($own[$i + 1] - $other[$i + 1]) ** 2 + ($own[$i + 2] - $other[$i + 2]) ** 2,
+                ), [0, 3]);
                 $measures[$frame] = 100 * max(0.0, $is - $was);
             }
         }
@@ -71,7 +79,10 @@ final readonly class Mismatch extends Telltale
     {
         foreach ($recipe->areas as $other) {
             $paired = $area->pair?->with === $other->id || $other->pair?->with === $area->id;
-            if ($other->id !== $area->id && ($paired || ($area->person !== null && $other->person === $area->person && $other->is(...self::belonging($area))))) {
+            if (
+                $other->id !== $area->id
+                && ($paired || ($area->person !== null && $other->person === $area->person && $other->is(...self::belonging($area))))
+            ) {
                 return $other;
             }
         }

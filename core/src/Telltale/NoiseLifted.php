@@ -18,7 +18,14 @@ final readonly class NoiseLifted extends Telltale
 
     public function __construct()
     {
-        parent::__construct('noise lifted', 'The noise in the area is stronger than it was.', unit: '×', limit: 1.55, most: 10.0, isFine: true);
+        parent::__construct(
+            'noise lifted',
+            'The noise in the area is stronger than it was.',
+            unit: '×',
+            limit: 1.55,
+            most: 10.0,
+            isFine: true,
+        );
     }
 
     public function look(Seen $seen): ?array
@@ -28,12 +35,20 @@ final readonly class NoiseLifted extends Telltale
         }
         $sigma = max(0.7, self::SIGMA * $seen->rows());
 
-        return [round(Texture::spread($seen->result()->l, $seen, $sigma) / max(1e-4, Texture::spread($seen->untreated()->l, $seen, $sigma)), 3)];
+        return [
+            round(Texture::spread($seen->result()->l, $seen, $sigma) / max(1e-4, Texture::spread($seen->untreated()->l, $seen, $sigma)), 3),
+        ];
     }
 
     public function cures(Finding $finding, Recipe $recipe): array
     {
-        $calmed = Cure::touches('Calm the noise under its tone', $finding, $recipe, ['tone'], static fn(Touch $touch): Touch => $touch->changed('calm', static fn(float $v): float => max(0.004, $v)));
+        $calmed = Cure::touches(
+            'Calm the noise under its tone',
+            $finding,
+            $recipe,
+            ['tone'],
+            static fn(Touch $touch): Touch => $touch->changed('calm', static fn(float $v): float => max(0.004, $v)),
+        );
 
         return [$calmed, Cure::weaker($finding, $recipe)];
     }

@@ -25,7 +25,13 @@ final readonly class OverWhite extends Telltale
 
     public function __construct()
     {
-        parent::__construct('over-white', 'The teeth are lighter or bluer than the whites of the eyes, or too light for any.', unit: '% of lightness', limit: 1.0, most: 20.0);
+        parent::__construct(
+            'over-white',
+            'The teeth are lighter or bluer than the whites of the eyes, or too light for any.',
+            unit: '% of lightness',
+            limit: 1.0,
+            most: 20.0,
+        );
     }
 
     public function concerns(Recipe $recipe, ?Area $area): bool
@@ -42,7 +48,10 @@ final readonly class OverWhite extends Telltale
         $isTeeth = $seen->area?->is(Part::Teeth) === true;
         $least = $isTeeth ? 0.0 : Robust::quantile($result->l, $w, 0.67);
         foreach ($w as $i => $k) {
-            $w[$i] = $k > 0.5 && ($isTeeth ? Tooth::at($untreated, $i) : $result->l[$i] >= $least && hypot($result->a[$i], $result->b[$i]) < 0.06) ? 1.0 : 0.0;
+            $w[$i] = $k > 0.5 && ($isTeeth ? Tooth::at($untreated, $i) : $result->l[$i] >= $least && hypot(
+                $result->a[$i],
+                $result->b[$i],
+            ) < 0.06) ? 1.0 : 0.0;
             $n += (int) $w[$i];
         }
         if ($n < self::FEW || ($isTeeth && !$seen->isTreated())) {
@@ -76,7 +85,8 @@ final readonly class OverWhite extends Telltale
     public function cures(Finding $finding, Recipe $recipe): array
     {
         $share = round(max(0.35, min(0.7, Cure::AIM / $finding->excess())), 2);
-        $less = Cure::touches('Whiten by ' . Cure::percent($share) . ' under a ceiling of 86 %', $finding, $recipe, ['whiten'], static fn(Touch $touch): Touch => $touch
+        $words = 'Whiten by ' . Cure::percent($share) . ' under a ceiling of 86 %';
+        $less = Cure::touches($words, $finding, $recipe, ['whiten'], static fn(Touch $touch): Touch => $touch
             ->changed('ceiling', static fn(float $v): float => min(0.86, $v))
             ->changed('lift', static fn(float $v): float => min(0.03, $v))
             ->changed('clean', static fn(float $v): float => max(0.01, $v))

@@ -12,6 +12,18 @@ final class Telltales
     {
         static $all;
 
-        return $all ??= [new Halo(), new Bleed(), new Drift(), new Flicker(), new LeftOn(), new OverWhite(), new Paint(), new Mismatch(), new Plastic(), new NoiseLifted(), new Levels()];
+        return $all ??= [
+            new Halo(),
+            new Bleed(),
+            new Drift(),
+            new Flicker(),
+            new LeftOn(),
+            new OverWhite(),
+            new Paint(),
+            new Mismatch(),
+            new Plastic(),
+            new NoiseLifted(),
+            new Levels(),
+        ];
     }
 }

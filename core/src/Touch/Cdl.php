@@ -40,7 +40,10 @@ final class Cdl implements Kind
         [$red, $green, $blue] = array_map(static function (string $channel) use ($values): Curve {
             [$slope, $offset, $power] = [$values["slope{$channel}"], $values["offset{$channel}"], $values["power{$channel}"]];
 
-            return Curve::named('cdl ' . json_encode([$slope, $offset, $power], \JSON_THROW_ON_ERROR), static function (float $x) use ($slope, $offset, $power): float {
+            return Curve::named('cdl ' . json_encode(
+                [$slope, $offset, $power],
+                \JSON_THROW_ON_ERROR,
+            ), static function (float $x) use ($slope, $offset, $power): float {
                 $y = $x * $slope + $offset;
 
                 return $y < 0.0 ? $y : $y ** $power;

@@ -43,6 +43,9 @@ final class Conceal implements InArea, Kind
         $ring = max(3, (int) ceil(0.5 * $site->extent()->radius() * $site->rows()));
         $around = $site->bounds()->grow($ring)->intersect($site->untreated->format->rect());
 
-        return new ConcealSurvey(new Patch($around, (int) round($dx * $site->rows()), (int) round($dy * $site->rows()), $values['fit'], $values['limit']), $ring);
+        return new ConcealSurvey(
+            new Patch($around, (int) round($dx * $site->rows()), (int) round($dy * $site->rows()), $values['fit'], $values['limit']),
+            $ring,
+        );
     }
 }

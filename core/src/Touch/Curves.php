@@ -28,12 +28,19 @@ final class Curves implements Kind
 
     public function prepare(array $values, Site $site): Effect
     {
-        return new CurvesEffect(self::curve($values['red']), self::curve($values['green']), self::curve($values['blue']), self::curve($values['luma']));
+        return new CurvesEffect(
+            self::curve($values['red']),
+            self::curve($values['green']),
+            self::curve($values['blue']),
+            self::curve($values['luma']),
+        );
     }
 
     /** @param list<array{float, float}> $points */
     private static function curve(array $points): ?Curve
     {
-        return $points === [] ? null : Curve::named('curve ' . json_encode($points, \JSON_THROW_ON_ERROR), Spline::through($points)->at(...));
+        return $points === []
+            ? null
+            : Curve::named('curve ' . json_encode($points, \JSON_THROW_ON_ERROR), Spline::through($points)->at(...));
     }
 }

@@ -54,6 +54,15 @@ final class Even implements InArea, Kind
     {
         $width = $values['width'] > 0.0 ? $values['width'] * $site->extent()->scale() : $site->extent()->width();
 
-        return new EvenSurvey($values['tone'], $values['pores'], $values['lines'], $values['blotches'], $values['redness'], $values['shine'], $width * $site->rows(), $site);
+        return new EvenSurvey(
+            $values['tone'],
+            $values['pores'],
+            $values['lines'],
+            $values['blotches'],
+            $values['redness'],
+            $values['shine'],
+            $width * $site->rows(),
+            $site,
+        );
     }
 }

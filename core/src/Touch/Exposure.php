@@ -36,7 +36,10 @@ final class Exposure implements Kind
             return new GainEffect(2 ** ($values['stops'] / Transfer::GAMMA));
         }
         $light = 2 ** $values['stops'];
-        $curve = Curve::named("exposure {$transfer->value} {$light}", static fn(float $v): float => $transfer->code($light * $transfer->linear($v)));
+        $curve = Curve::named(
+            "exposure {$transfer->value} {$light}",
+            static fn(float $v): float => $transfer->code($light * $transfer->linear($v)),
+        );
 
         return new CurveEffect($curve, $curve, $curve);
     }

@@ -32,7 +32,12 @@ final class Hues implements Kind
 
     public function prepare(array $values, Site $site): Effect
     {
-        return new HuesEffect(self::table($values['saturation']), self::table($values['hue']), self::table($values['lightness']), $site->transfer());
+        return new HuesEffect(
+            self::table($values['saturation']),
+            self::table($values['hue']),
+            self::table($values['lightness']),
+            $site->transfer(),
+        );
     }
 
     /**

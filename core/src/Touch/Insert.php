@@ -44,7 +44,17 @@ final class Insert implements Kind
         $middle = $site->untreated->format->width / $rows / 2;
         // From pixels of the picture to pixels of what is shown.
         $map = Matrix::of([$size->height, 0, $size->width / 2, 0, $size->height, $size->height / 2, 0, 0, 1])
-            ->times(Matrix::of([1 / $values['scale'], 0, -($middle + $values['moveX']) / $values['scale'], 0, 1 / $values['scale'], -(0.5 + $values['moveY']) / $values['scale'], 0, 0, 1]));
+            ->times(Matrix::of([
+                1 / $values['scale'],
+                0,
+                -($middle + $values['moveX']) / $values['scale'],
+                0,
+                1 / $values['scale'],
+                -(0.5 + $values['moveY']) / $values['scale'],
+                0,
+                0,
+                1,
+            ]));
         if ($values['ride'] === 'area' && $site->extent !== null) {
             $map = $map->times($site->extent->motion->inverse());
         }

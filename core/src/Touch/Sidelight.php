@@ -60,7 +60,17 @@ final class Sidelight implements InArea, Kind
     {
         $extent = $site->extent();
         $angle = deg2rad($values['direction']);
-        $toLocal = Matrix::of([1 / $extent->halfWidth, 0, -$extent->x / $extent->halfWidth, 0, 1 / $extent->halfHeight, -$extent->y / $extent->halfHeight, 0, 0, 1])
+        $toLocal = Matrix::of([
+            1 / $extent->halfWidth,
+            0,
+            -$extent->x / $extent->halfWidth,
+            0,
+            1 / $extent->halfHeight,
+            -$extent->y / $extent->halfHeight,
+            0,
+            0,
+            1,
+        ])
             ->times($extent->motion->affineAt($extent->x, $extent->y)->inverse());
         $at = static function (float $x, float $y) use ($toLocal, $angle, $values, $site): float {
             [$a, $b] = $toLocal->apply($x / $site->rows(), $y / $site->rows());

@@ -54,7 +54,10 @@ final class Tone implements Kind
     public function prepare(array $values, Site $site): Effect
     {
         $curve = self::curveIsNeutral($values) ? null : Curve::named(
-            'tone ' . json_encode([$values['lift'], $values['gamma'], $values['gain'], $values['contrast'], $values['pivot']], \JSON_THROW_ON_ERROR),
+            'tone ' . json_encode(
+                [$values['lift'], $values['gamma'], $values['gain'], $values['contrast'], $values['pivot']],
+                \JSON_THROW_ON_ERROR,
+            ),
             static fn(float $x): float => self::level($x, $values),
         );
 

@@ -43,6 +43,14 @@ final class Whiten implements InArea, Kind
 
     public function prepare(array $values, Site $site): Effect
     {
-        return new WhitenEffect($values['yellow'], $values['lift'], $values['ceiling'], $values['clean'], $values['gums'], $values['dark'], $site->transfer());
+        return new WhitenEffect(
+            $values['yellow'],
+            $values['lift'],
+            $values['ceiling'],
+            $values['clean'],
+            $values['gums'],
+            $values['dark'],
+            $site->transfer(),
+        );
     }
 }

@@ -26,7 +26,10 @@ enum Blend: string
                 if ($k === 0.0) {
                     continue;
                 }
-                $backdrop = array_map(static fn(float $v): float => max(0.0, min(1.0, $v)), [$planes->r[$i], $planes->g[$i], $planes->b[$i]]);
+                $backdrop = array_map(
+                    static fn(float $v): float => max(0.0, min(1.0, $v)),
+                    [$planes->r[$i], $planes->g[$i], $planes->b[$i]],
+                );
                 [$r, $g, $b] = $this->of($backdrop, $source);
                 $planes->r[$i] += ($r - $backdrop[0]) * $k;
                 $planes->g[$i] += ($g - $backdrop[1]) * $k;
@@ -44,7 +47,11 @@ enum Blend: string
     public function of(array $backdrop, array $source): array
     {
         return match ($this) {
-            self::Overlay => array_map(static fn(float $b, float $s): float => $b <= 0.5 ? 2 * $b * $s : 1 - 2 * (1 - $b) * (1 - $s), $backdrop, $source),
+            self::Overlay => array_map(
+                static fn(float $b, float $s): float => $b <= 0.5 ? 2 * $b * $s : 1 - 2 * (1 - $b) * (1 - $s),
+                $backdrop,
+                $source,
+            ),
             self::SoftLight => array_map(self::softLight(...), $backdrop, $source),
             self::Colour => self::withLuminosity($source, self::luminosity($backdrop)),
         };

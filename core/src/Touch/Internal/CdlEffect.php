@@ -19,7 +19,27 @@ final readonly class CdlEffect implements Effect
     public function apply(Planes $planes, Weight $weight): void
     {
         foreach ($weight->rect()->rowsIn($planes->rect) as $j => $i) {
-            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $j, $weight->rect()->width, $weight->offset, $weight->scale, $this->saturation, $this->red, $this->green, $this->blue, $this->red->table, $this->red->slopes, $this->green->table, $this->green->slopes, $this->blue->table, $this->blue->slopes);
+            self::row(
+                $planes->r,
+                $planes->g,
+                $planes->b,
+                $i,
+                $weight->matte->v,
+                $j,
+                $weight->rect()->width,
+                $weight->offset,
+                $weight->scale,
+                $this->saturation,
+                $this->red,
+                $this->green,
+                $this->blue,
+                $this->red->table,
+                $this->red->slopes,
+                $this->green->table,
+                $this->green->slopes,
+                $this->blue->table,
+                $this->blue->slopes,
+            );
         }
     }
 
@@ -35,8 +55,27 @@ final readonly class CdlEffect implements Effect
      * @param list<float> $blueTable
      * @param list<float> $blueSlopes
      */
-    private static function row(array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale, float $saturation, Curve $red, Curve $green, Curve $blue, array $redTable, array $redSlopes, array $greenTable, array $greenSlopes, array $blueTable, array $blueSlopes): void
-    {
+    private static function row(
+        array &$r,
+        array &$g,
+        array &$b,
+        int $i,
+        array $w,
+        int $j,
+        int $n,
+        float $offset,
+        float $scale,
+        float $saturation,
+        Curve $red,
+        Curve $green,
+        Curve $blue,
+        array $redTable,
+        array $redSlopes,
+        array $greenTable,
+        array $greenSlopes,
+        array $blueTable,
+        array $blueSlopes,
+    ): void {
         [$kr, $kg, $kb] = Luma::WEIGHTS;
         $last = count($redTable) - 1;
         for ($end = $i + $n; $i < $end; ++$i, ++$j) {

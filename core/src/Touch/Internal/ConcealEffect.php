@@ -38,7 +38,13 @@ final readonly class ConcealEffect implements Effect
                 $cover[$i] += $this->patch->fit * $m;
             }
             if ($this->unlike !== []) {
-                $furthest = self::furthest($furthest, Patch::seen($planes->{$channel}, $planes->rect, $rect, 0.0, 0.0), $cover, $rect, ...$this->unlike[$c]);
+                $furthest = self::furthest(
+                    $furthest,
+                    Patch::seen($planes->{$channel}, $planes->rect, $rect, 0.0, 0.0),
+                    $cover,
+                    $rect,
+                    ...$this->unlike[$c],
+                );
             }
             $covers[$channel] = $cover;
         }

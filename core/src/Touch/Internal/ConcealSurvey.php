@@ -47,11 +47,19 @@ final readonly class ConcealSurvey implements Survey
             $free[$i] = $m < self::OUTSIDE ? 1.0 : 0.0;
         }
         $membrane = new Membrane($free, $rect->width, $rect->height);
-        $near = $this->patch->limit > 0.0 ? Normalised::over($free, $rect->width, $rect->height, max(1.0, self::NEAR * $this->ring / $side)) : null;
+        $near = $this->patch->limit > 0.0
+            ? Normalised::over($free, $rect->width, $rect->height, max(1.0, self::NEAR * $this->ring / $side))
+            : null;
         $membranes = $unlike = [];
         foreach (['r', 'g', 'b'] as $channel) {
             $here = Patch::seen($picture->planes->{$channel}, $picture->planes->rect, $rect, 0.0, 0.0);
-            $there = Patch::seen($picture->planes->{$channel}, $picture->planes->rect, $rect, $this->patch->dx / $side, $this->patch->dy / $side);
+            $there = Patch::seen(
+                $picture->planes->{$channel},
+                $picture->planes->rect,
+                $rect,
+                $this->patch->dx / $side,
+                $this->patch->dy / $side,
+            );
             foreach ($there as $i => $v) {
                 $here[$i] -= $v;
             }

@@ -32,7 +32,8 @@ final class Curve
     private function __construct(public readonly array $table, public readonly array $slopes, private readonly \Closure $function) {}
 
     /**
-     * @param string                       $name     tells this function from all others; one that was asked for lately is not tabulated again
+     * @param string                       $name     tells this function from all others; one that was asked for lately is not
+     *                                               tabulated again
      * @param \Closure(float): float      $function
      * @param \Closure(float): float|null $seen     what counts of a value when closeness is told; null for the value itself
      */
@@ -78,7 +79,9 @@ final class Curve
         }
         for ($i = 0; $i < $n; ++$i) {
             $middle = $function(self::FROM + ($i + 0.5) / self::STEPS);
-            $slopes[] = abs($seen($middle) - $seen(($table[$i] + $table[$i + 1]) / 2)) <= self::CLOSE ? $table[$i + 1] - $table[$i] : self::STEEP;
+            $slopes[] = abs($seen($middle) - $seen(($table[$i] + $table[$i + 1]) / 2)) <= self::CLOSE
+                ? $table[$i + 1] - $table[$i]
+                : self::STEEP;
         }
         // Beyond either end: the function itself.
         $slopes[0] = self::STEEP;

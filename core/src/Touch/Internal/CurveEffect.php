@@ -21,13 +21,46 @@ final readonly class CurveEffect implements Effect
         $w = $weight->matte->v;
         foreach ($weight->rect()->rowsIn($planes->rect) as $j => $i) {
             if ($this->red !== null) {
-                self::row($planes->r, $i, $w, $j, $weight->rect()->width, $weight->offset, $weight->scale, $this->red, $this->red->table, $this->red->slopes);
+                self::row(
+                    $planes->r,
+                    $i,
+                    $w,
+                    $j,
+                    $weight->rect()->width,
+                    $weight->offset,
+                    $weight->scale,
+                    $this->red,
+                    $this->red->table,
+                    $this->red->slopes,
+                );
             }
             if ($this->green !== null) {
-                self::row($planes->g, $i, $w, $j, $weight->rect()->width, $weight->offset, $weight->scale, $this->green, $this->green->table, $this->green->slopes);
+                self::row(
+                    $planes->g,
+                    $i,
+                    $w,
+                    $j,
+                    $weight->rect()->width,
+                    $weight->offset,
+                    $weight->scale,
+                    $this->green,
+                    $this->green->table,
+                    $this->green->slopes,
+                );
             }
             if ($this->blue !== null) {
-                self::row($planes->b, $i, $w, $j, $weight->rect()->width, $weight->offset, $weight->scale, $this->blue, $this->blue->table, $this->blue->slopes);
+                self::row(
+                    $planes->b,
+                    $i,
+                    $w,
+                    $j,
+                    $weight->rect()->width,
+                    $weight->offset,
+                    $weight->scale,
+                    $this->blue,
+                    $this->blue->table,
+                    $this->blue->slopes,
+                );
             }
         }
     }
@@ -38,8 +71,18 @@ final readonly class CurveEffect implements Effect
      * @param list<float> $table
      * @param list<float> $slopes
      */
-    private static function row(array &$v, int $i, array $w, int $j, int $n, float $offset, float $scale, Curve $curve, array $table, array $slopes): void
-    {
+    private static function row(
+        array &$v,
+        int $i,
+        array $w,
+        int $j,
+        int $n,
+        float $offset,
+        float $scale,
+        Curve $curve,
+        array $table,
+        array $slopes,
+    ): void {
         $last = count($table) - 1;
         for ($end = $i + $n; $i < $end; ++$i, ++$j) {
             $k = $offset + $scale * $w[$j];

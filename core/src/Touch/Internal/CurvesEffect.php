@@ -28,7 +28,20 @@ final readonly class CurvesEffect implements Effect
             return;
         }
         foreach ($weight->rect()->rowsIn($planes->rect) as $j => $i) {
-            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $j, $weight->rect()->width, $weight->offset, $weight->scale, $this->luma, $this->luma->table, $this->luma->slopes);
+            self::row(
+                $planes->r,
+                $planes->g,
+                $planes->b,
+                $i,
+                $weight->matte->v,
+                $j,
+                $weight->rect()->width,
+                $weight->offset,
+                $weight->scale,
+                $this->luma,
+                $this->luma->table,
+                $this->luma->slopes,
+            );
         }
     }
 
@@ -40,8 +53,20 @@ final readonly class CurvesEffect implements Effect
      * @param list<float> $t
      * @param list<float> $slopes
      */
-    private static function row(array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale, Curve $curve, array $t, array $slopes): void
-    {
+    private static function row(
+        array &$r,
+        array &$g,
+        array &$b,
+        int $i,
+        array $w,
+        int $j,
+        int $n,
+        float $offset,
+        float $scale,
+        Curve $curve,
+        array $t,
+        array $slopes,
+    ): void {
         $last = count($t) - 1;
         [$kr, $kg, $kb] = Luma::WEIGHTS;
         for ($end = $i + $n; $i < $end; ++$i, ++$j) {

@@ -40,7 +40,14 @@ final readonly class EvenEffect implements Effect
         $lab = $this->area->over($planes, $at);
         $less = $this->blocks->over($this->less, $at);
         if ($this->pores !== 0.0) {
-            self::lessen($less, $lab->l, $this->blocks->over($this->fine, $at), $this->blocks->over($this->skin, $at), $this->pores, 1.0 / max(1e-9, 4 * $this->spread));
+            self::lessen(
+                $less,
+                $lab->l,
+                $this->blocks->over($this->fine, $at),
+                $this->blocks->over($this->skin, $at),
+                $this->pores,
+                1.0 / max(1e-9, 4 * $this->spread),
+            );
         }
         self::take($lab->l, $less);
         foreach ($this->colours as $channel => $of) {

@@ -48,7 +48,11 @@ final readonly class EvenSurvey implements Survey
 
     public function block(): int
     {
-        return max(1, (int) floor(self::PORES * self::SIGMA * $this->face / self::LEFT), (int) ceil(sqrt($this->sees()->count() / self::MOST)));
+        return max(
+            1,
+            (int) floor(self::PORES * self::SIGMA * $this->face / self::LEFT),
+            (int) ceil(sqrt($this->sees()->count() / self::MOST)),
+        );
     }
 
     public function needs(Rect $rect): Rect
@@ -85,7 +89,14 @@ final readonly class EvenSurvey implements Survey
                 continue;
             }
             $softened = $soft->blur($lab->{$channel});
-            $colours[$channel] = self::pulled($softened, $softest->blur($lab->{$channel}), $skin, Robust::of($softened, $counted)[0], $this->tone, $red);
+            $colours[$channel] = self::pulled(
+                $softened,
+                $softest->blur($lab->{$channel}),
+                $skin,
+                Robust::of($softened, $counted)[0],
+                $this->tone,
+                $red,
+            );
         }
 
         return new EvenEffect(
@@ -139,7 +150,9 @@ final readonly class EvenSurvey implements Survey
     {
         $bands = $counted = [];
         foreach ($picture->pieces as [$planes, $matte]) {
-            $lab = $picture->blocks->side === 1 ? $shown->at($picture->blocks->rect)->window($planes->rect) : LabPlanes::of($planes, $planes->rect, $this->site->transfer());
+            $lab = $picture->blocks->side === 1
+                ? $shown->at($picture->blocks->rect)->window($planes->rect)
+                : LabPlanes::of($planes, $planes->rect, $this->site->transfer());
             $soft = $picture->blocks->over($fine, $planes->rect);
             $like = $picture->blocks->over($skin, $planes->rect);
             foreach ($soft as $i => $v) {

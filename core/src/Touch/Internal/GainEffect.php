@@ -19,7 +19,17 @@ final readonly class GainEffect implements Effect
     {
         $more = $this->gain - 1;
         foreach ($weight->rect()->rowsIn($planes->rect) as $j => $i) {
-            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $j, $weight->rect()->width, $more * $weight->offset, $more * $weight->scale);
+            self::row(
+                $planes->r,
+                $planes->g,
+                $planes->b,
+                $i,
+                $weight->matte->v,
+                $j,
+                $weight->rect()->width,
+                $more * $weight->offset,
+                $more * $weight->scale,
+            );
         }
     }
 

@@ -27,7 +27,12 @@ final readonly class GlowEffect implements Effect
     {
         $light = LightPlanes::of($planes, $this->needs($weight->rect())->intersect($planes->rect), $this->transfer);
         foreach (['r', 'g', 'b'] as $channel) {
-            $spill = Gaussian::values(self::over($light->{$channel}, $this->threshold), $light->rect->width, $light->rect->height, $this->sigma);
+            $spill = Gaussian::values(
+                self::over($light->{$channel}, $this->threshold),
+                $light->rect->width,
+                $light->rect->height,
+                $this->sigma,
+            );
             $light->{$channel} = self::screen($light->{$channel}, $spill, $this->intensity);
         }
         $light->into($planes, $weight, $this->transfer);

@@ -21,7 +21,13 @@ final readonly class GrainEffect implements Effect
      * @param Rect            $bounds of the area
      * @param int             $rows   of the picture
      */
-    public function __construct(private GrainTile $tile, private array $place, private float $wanted, private Rect $bounds, private int $rows) {}
+    public function __construct(
+        private GrainTile $tile,
+        private array $place,
+        private float $wanted,
+        private Rect $bounds,
+        private int $rows,
+    ) {}
 
     /** What is looked at to know how much grain is in a rectangle. */
     public static function around(Rect $rect, int $rows): Rect

@@ -35,7 +35,13 @@ final readonly class GrainSurvey extends ColourSurvey
         [$mean] = Robust::of(Luma::of($picture->planes, $picture->planes->rect)->v, $picture->matte->v);
         [$spread, $likeness] = $this->measured($mean);
 
-        return new GrainEffect(GrainTile::like($likeness), GrainTile::place($this->site->number), ($this->level * $spread) ** 2, $this->site->bounds(), $this->site->rows());
+        return new GrainEffect(
+            GrainTile::like($likeness),
+            GrainTile::place($this->site->number),
+            ($this->level * $spread) ** 2,
+            $this->site->bounds(),
+            $this->site->rows(),
+        );
     }
 
     /**

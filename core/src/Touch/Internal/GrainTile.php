@@ -110,6 +110,8 @@ final class GrainTile
             }
         }
 
-        return (new Grey(Rect::of(-$reach, -$reach, $size, $size), Gaussian::values($wide, $size, $size, $sigma)))->window(Rect::of(0, 0, self::SIDE, self::SIDE))->v;
+        return (new Grey(Rect::of(-$reach, -$reach, $size, $size), Gaussian::values($wide, $size, $size, $sigma)))->window(
+            Rect::of(0, 0, self::SIDE, self::SIDE),
+        )->v;
     }
 }

@@ -24,8 +24,18 @@ final readonly class InsertEffect implements Effect
         $at = $weight->rect();
         $map = $this->map;
         $size = $this->frame->format;
-        $corners = [$map->apply($at->x, $at->y), $map->apply($at->right(), $at->y), $map->apply($at->x, $at->bottom()), $map->apply($at->right(), $at->bottom())];
-        $window = Rect::around(min(array_column($corners, 0)), min(array_column($corners, 1)), max(array_column($corners, 0)), max(array_column($corners, 1)))->grow(1)->intersect($size->rect());
+        $corners = [
+            $map->apply($at->x, $at->y),
+            $map->apply($at->right(), $at->y),
+            $map->apply($at->x, $at->bottom()),
+            $map->apply($at->right(), $at->bottom()),
+        ];
+        $window = Rect::around(
+            min(array_column($corners, 0)),
+            min(array_column($corners, 1)),
+            max(array_column($corners, 0)),
+            max(array_column($corners, 1)),
+        )->grow(1)->intersect($size->rect());
         if ($window->isEmpty()) {
             return;
         }
@@ -38,7 +48,8 @@ final readonly class InsertEffect implements Effect
         $from = $shown->rect;
         $j = 0;
         for ($y = $at->y; $y < $at->bottom(); ++$y) {
-            for ($x = $at->x, $i = ($y - $planes->rect->y) * $planes->rect->width + $at->x - $planes->rect->x; $x < $at->right(); ++$x, ++$i, ++$j) {
+            $i = ($y - $planes->rect->y) * $planes->rect->width + $at->x - $planes->rect->x;
+            for ($x = $at->x; $x < $at->right(); ++$x, ++$i, ++$j) {
                 $k = $weight->offset + $weight->scale * $weight->matte->v[$j];
                 if ($k === 0.0) {
                     continue;

@@ -23,7 +23,15 @@ final readonly class IrisEffect implements Effect
      * @param float                $bright   above this L it may be the catch-light
      * @param float                $coloured 1 over the chroma of the fibres
      */
-    public function __construct(private array $values, private AreaLab $area, private IrisDisc $disc, private float $mean, private float $bright, private float $coloured, private Transfer $transfer) {}
+    public function __construct(
+        private array $values,
+        private AreaLab $area,
+        private IrisDisc $disc,
+        private float $mean,
+        private float $bright,
+        private float $coloured,
+        private Transfer $transfer,
+    ) {}
 
     public function apply(Planes $planes, Weight $weight): void
     {
@@ -50,8 +58,14 @@ final readonly class IrisEffect implements Effect
     {
         $pupil = $this->values['pupil'];
         foreach ($distances as $i => $r) {
-            $distances[$i] = $r >= 1.1 ? 0.0 : Smooth::step($pupil - 0.06, $pupil + 0.06, $r) * (1 - Smooth::step(0.98, 1.1, $r))
-                * (1 - Smooth::step($this->bright + 0.02, $this->bright + 0.14, $lab->l[$i]) * (1 - Smooth::step(0.3, 0.7, hypot($lab->a[$i], $lab->b[$i]) * $this->coloured)));
+            if ($r >= 1.1) {
+                $distances[$i] = 0.0;
+                continue;
+            }
+            $grey = 1 - Smooth::step(0.3, 0.7, hypot($lab->a[$i], $lab->b[$i]) * $this->coloured);
+            $distances[$i] = Smooth::step($pupil - 0.06, $pupil + 0.06, $r)
+                * (1 - Smooth::step(0.98, 1.1, $r))
+                * (1 - Smooth::step($this->bright + 0.02, $this->bright + 0.14, $lab->l[$i]) * $grey);
         }
 
         return $distances;

@@ -14,7 +14,13 @@ final readonly class LabShiftEffect implements Effect
 {
     use Pointwise;
 
-    public function __construct(private AreaLab $area, private float $light, private float $red, private float $yellow, private Transfer $transfer) {}
+    public function __construct(
+        private AreaLab $area,
+        private float $light,
+        private float $red,
+        private float $yellow,
+        private Transfer $transfer,
+    ) {}
 
     public function apply(Planes $planes, Weight $weight): void
     {

@@ -21,7 +21,18 @@ final readonly class LegalEffect implements Effect
     public function apply(Planes $planes, Weight $weight): void
     {
         foreach ($weight->rect()->rowsIn($planes->rect) as $j => $i) {
-            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $j, $weight->rect()->width, $weight->offset, $weight->scale, $this->knee);
+            self::row(
+                $planes->r,
+                $planes->g,
+                $planes->b,
+                $i,
+                $weight->matte->v,
+                $j,
+                $weight->rect()->width,
+                $weight->offset,
+                $weight->scale,
+                $this->knee,
+            );
         }
     }
 
@@ -41,8 +52,18 @@ final readonly class LegalEffect implements Effect
      * @param list<float> $b
      * @param list<float> $w
      */
-    private static function row(array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale, float $knee): void
-    {
+    private static function row(
+        array &$r,
+        array &$g,
+        array &$b,
+        int $i,
+        array $w,
+        int $j,
+        int $n,
+        float $offset,
+        float $scale,
+        float $knee,
+    ): void {
         [$kr, $kg, $kb] = Luma::WEIGHTS;
         // Inside these, nothing is to be done: few pixels go on.
         $low = Legal::LEAST_LUMA + $knee;

@@ -20,9 +20,33 @@ final readonly class LutEffect implements Effect
     {
         foreach ($weight->rect()->rowsIn($planes->rect) as $j => $i) {
             if ($this->cube->isCube) {
-                self::cubic($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $j, $weight->rect()->width, $weight->offset, $weight->scale, $this->cube, $this->cube->table);
+                self::cubic(
+                    $planes->r,
+                    $planes->g,
+                    $planes->b,
+                    $i,
+                    $weight->matte->v,
+                    $j,
+                    $weight->rect()->width,
+                    $weight->offset,
+                    $weight->scale,
+                    $this->cube,
+                    $this->cube->table,
+                );
             } else {
-                self::linear($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $j, $weight->rect()->width, $weight->offset, $weight->scale, $this->cube, $this->cube->table);
+                self::linear(
+                    $planes->r,
+                    $planes->g,
+                    $planes->b,
+                    $i,
+                    $weight->matte->v,
+                    $j,
+                    $weight->rect()->width,
+                    $weight->offset,
+                    $weight->scale,
+                    $this->cube,
+                    $this->cube->table,
+                );
             }
         }
     }
@@ -34,8 +58,19 @@ final readonly class LutEffect implements Effect
      * @param list<float> $w
      * @param list<float> $t
      */
-    private static function linear(array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale, Cube $cube, array $t): void
-    {
+    private static function linear(
+        array &$r,
+        array &$g,
+        array &$b,
+        int $i,
+        array $w,
+        int $j,
+        int $n,
+        float $offset,
+        float $scale,
+        Cube $cube,
+        array $t,
+    ): void {
         $last = $cube->size - 1;
         [$r0, $g0, $b0] = $cube->least;
         [$rs, $gs, $bs] = array_map(static fn(float $least, float $most): float => $last / ($most - $least), $cube->least, $cube->most);
@@ -69,8 +104,19 @@ final readonly class LutEffect implements Effect
      * @param list<float> $w
      * @param list<float> $t
      */
-    private static function cubic(array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale, Cube $cube, array $t): void
-    {
+    private static function cubic(
+        array &$r,
+        array &$g,
+        array &$b,
+        int $i,
+        array $w,
+        int $j,
+        int $n,
+        float $offset,
+        float $scale,
+        Cube $cube,
+        array $t,
+    ): void {
         $last = $cube->size - 1;
         [$r0, $g0, $b0] = $cube->least;
         [$rs, $gs, $bs] = array_map(static fn(float $least, float $most): float => $last / ($most - $least), $cube->least, $cube->most);

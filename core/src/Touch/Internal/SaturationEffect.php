@@ -19,7 +19,18 @@ final readonly class SaturationEffect implements Effect
     public function apply(Planes $planes, Weight $weight): void
     {
         foreach ($weight->rect()->rowsIn($planes->rect) as $j => $i) {
-            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $j, $weight->rect()->width, $weight->offset, $weight->scale, $this->saturation);
+            self::row(
+                $planes->r,
+                $planes->g,
+                $planes->b,
+                $i,
+                $weight->matte->v,
+                $j,
+                $weight->rect()->width,
+                $weight->offset,
+                $weight->scale,
+                $this->saturation,
+            );
         }
     }
 
@@ -29,8 +40,18 @@ final readonly class SaturationEffect implements Effect
      * @param list<float> $b
      * @param list<float> $w
      */
-    private static function row(array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale, float $saturation): void
-    {
+    private static function row(
+        array &$r,
+        array &$g,
+        array &$b,
+        int $i,
+        array $w,
+        int $j,
+        int $n,
+        float $offset,
+        float $scale,
+        float $saturation,
+    ): void {
         [$kr, $kg, $kb] = Luma::WEIGHTS;
         $offset *= $saturation - 1.0;
         $scale *= $saturation - 1.0;

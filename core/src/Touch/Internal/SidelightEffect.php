@@ -27,7 +27,16 @@ final readonly class SidelightEffect implements Effect
         $at = $weight->rect();
         $light = LightPlanes::of($planes, $at, $this->transfer);
         for ($y = 0; $y < $at->height; ++$y) {
-            self::row($light->r, $light->g, $light->b, $y * $at->width, $at->width, $ux, $u0 + $ux * ($at->x + 0.5) + $uy * ($at->y + $y + 0.5), $this->gains);
+            self::row(
+                $light->r,
+                $light->g,
+                $light->b,
+                $y * $at->width,
+                $at->width,
+                $ux,
+                $u0 + $ux * ($at->x + 0.5) + $uy * ($at->y + $y + 0.5),
+                $this->gains,
+            );
         }
         $light->into($planes, $weight, $this->transfer);
     }

@@ -23,14 +23,42 @@ final readonly class WhiteEffect implements Effect
         $at = $weight->rect();
         if ($this->transfer !== Transfer::Bt1886) {
             foreach ($at->rowsIn($planes->rect) as $j => $i) {
-                self::rowBy($this->transfer, $planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $j, $at->width, $weight->offset, $weight->scale, $this->saturation, $this->matrix);
+                self::rowBy(
+                    $this->transfer,
+                    $planes->r,
+                    $planes->g,
+                    $planes->b,
+                    $i,
+                    $weight->matte->v,
+                    $j,
+                    $at->width,
+                    $weight->offset,
+                    $weight->scale,
+                    $this->saturation,
+                    $this->matrix,
+                );
             }
 
             return;
         }
         $decode = Curve::named('linear light of BT.1886', $this->transfer->linear(...), $this->transfer->code(...));
         foreach ($at->rowsIn($planes->rect) as $j => $i) {
-            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $j, $at->width, $weight->offset, $weight->scale, $this->saturation, $this->matrix, $decode, $decode->table, $decode->slopes);
+            self::row(
+                $planes->r,
+                $planes->g,
+                $planes->b,
+                $i,
+                $weight->matte->v,
+                $j,
+                $at->width,
+                $weight->offset,
+                $weight->scale,
+                $this->saturation,
+                $this->matrix,
+                $decode,
+                $decode->table,
+                $decode->slopes,
+            );
         }
     }
 
@@ -43,8 +71,22 @@ final readonly class WhiteEffect implements Effect
      * @param list<float>       $t      linear light of code values
      * @param list<float>       $slopes
      */
-    private static function row(array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale, float $saturation, array $m, Curve $curve, array $t, array $slopes): void
-    {
+    private static function row(
+        array &$r,
+        array &$g,
+        array &$b,
+        int $i,
+        array $w,
+        int $j,
+        int $n,
+        float $offset,
+        float $scale,
+        float $saturation,
+        array $m,
+        Curve $curve,
+        array $t,
+        array $slopes,
+    ): void {
         [$m0, $m1, $m2, $m3, $m4, $m5, $m6, $m7, $m8] = $m;
         $last = count($t) - 1;
         [$kr, $kg, $kb] = Luma::WEIGHTS;
@@ -88,8 +130,20 @@ final readonly class WhiteEffect implements Effect
      * @param list<float>       $w
      * @param array<int, float> $m
      */
-    private static function rowBy(Transfer $transfer, array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale, float $saturation, array $m): void
-    {
+    private static function rowBy(
+        Transfer $transfer,
+        array &$r,
+        array &$g,
+        array &$b,
+        int $i,
+        array $w,
+        int $j,
+        int $n,
+        float $offset,
+        float $scale,
+        float $saturation,
+        array $m,
+    ): void {
         [$kr, $kg, $kb] = Luma::WEIGHTS;
         for ($end = $i + $n; $i < $end; ++$i, ++$j) {
             $k = $offset + $scale * $w[$j];

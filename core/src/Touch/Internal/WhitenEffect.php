@@ -18,7 +18,15 @@ final readonly class WhitenEffect implements Effect
 
     private const BEND = 0.06;
 
-    public function __construct(private float $yellow, private float $lift, private float $ceiling, private float $clean, private float $gums, private float $dark, private Transfer $transfer) {}
+    public function __construct(
+        private float $yellow,
+        private float $lift,
+        private float $ceiling,
+        private float $clean,
+        private float $gums,
+        private float $dark,
+        private Transfer $transfer,
+    ) {}
 
     public function apply(Planes $planes, Weight $weight): void
     {
@@ -26,7 +34,11 @@ final readonly class WhitenEffect implements Effect
         foreach ($lab->b as $i => $b) {
             $l = $lab->l[$i];
             $a = $lab->a[$i];
-            $t = (1 - Smooth::step($this->gums - 0.012, $this->gums + 0.012, $a - 0.25 * $b)) * Smooth::step($this->dark - 0.08, $this->dark + 0.08, $l);
+            $t = (1 - Smooth::step($this->gums - 0.012, $this->gums + 0.012, $a - 0.25 * $b)) * Smooth::step(
+                $this->dark - 0.08,
+                $this->dark + 0.08,
+                $l,
+            );
             if ($t === 0.0) {
                 continue;
             }

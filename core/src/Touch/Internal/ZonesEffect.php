@@ -30,7 +30,22 @@ final readonly class ZonesEffect implements Effect
     {
         $masks = $this->calm > 0.0 ? $this->calmed($planes, $weight->rect()) : [];
         foreach ($weight->rect()->rowsIn($planes->rect) as $j => $i) {
-            self::row($planes->r, $planes->g, $planes->b, $i, $weight->matte->v, $j, $weight->rect()->width, $weight->offset, $weight->scale, $this->curve, $this->curve->table ?? [], $this->curve->slopes ?? [], $this->gains, $masks);
+            self::row(
+                $planes->r,
+                $planes->g,
+                $planes->b,
+                $i,
+                $weight->matte->v,
+                $j,
+                $weight->rect()->width,
+                $weight->offset,
+                $weight->scale,
+                $this->curve,
+                $this->curve->table ?? [],
+                $this->curve->slopes ?? [],
+                $this->gains,
+                $masks,
+            );
         }
     }
 
@@ -57,8 +72,22 @@ final readonly class ZonesEffect implements Effect
      * @param list<float> $z      gain by luma
      * @param list<float> $masks  luma to read the zones by, where it is not the pixel's own
      */
-    private static function row(array &$r, array &$g, array &$b, int $i, array $w, int $j, int $n, float $offset, float $scale, ?Curve $curve, array $t, array $slopes, array $z, array $masks): void
-    {
+    private static function row(
+        array &$r,
+        array &$g,
+        array &$b,
+        int $i,
+        array $w,
+        int $j,
+        int $n,
+        float $offset,
+        float $scale,
+        ?Curve $curve,
+        array $t,
+        array $slopes,
+        array $z,
+        array $masks,
+    ): void {
         $calm = $masks !== [];
         $last = count($t) - 1;
         [$kr, $kg, $kb] = Luma::WEIGHTS;
