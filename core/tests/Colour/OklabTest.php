@@ -33,4 +33,12 @@ final class OklabTest extends TestCase
             }
         }
     }
+
+    public function test_it_is_odd(): void
+    {
+        foreach ([[0.2, 0.1, 0.4], [0.9, 0.02, 0.3]] as $rgb) {
+            $minus = Oklab::fromLinear(...array_map(static fn(float $v): float => -$v, $rgb));
+            self::assertEqualsWithDelta(array_map(static fn(float $v): float => -$v, Oklab::fromLinear(...$rgb)), $minus, 1e-12);
+        }
+    }
 }

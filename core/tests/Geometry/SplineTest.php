@@ -48,4 +48,36 @@ final class SplineTest extends TestCase
         }
         self::assertSame(0.7, Spline::round([[50.0, 0.7]], 360.0)->at(200));
     }
+
+    public function test_it_never_leaves_the_range_of_the_points_beside_it(): void
+    {
+        $random = Chance::seeded(5);
+        for ($try = 0; $try < 60; ++$try) {
+            $points = [[0.0, $random->between(0, 1)]];
+            for ($i = 1; $i < 6; ++$i) {
+                $points[] = [$points[$i - 1][0] + $random->between(0.05, 0.3), $random->between(0, 1)];
+            }
+            $curve = Spline::through($points);
+            for ($i = 0; $i < 5; ++$i) {
+                [[$x0, $y0], [$x1, $y1]] = [$points[$i], $points[$i + 1]];
+                for ($t = 0.05; $t < 1; $t += 0.1) {
+                    $y = $curve->at($x0 + ($x1 - $x0) * $t);
+                    self::assertGreaterThanOrEqual(min($y0, $y1) - 1e-12, $y);
+                    self::assertLessThanOrEqual(max($y0, $y1) + 1e-12, $y);
+                }
+            }
+        }
+    }
+
+    public function test_a_round_one_has_no_kink_where_it_joins(): void
+    {
+        foreach ([[[30.0, 0.1], [120.0, 0.4], [300.0, 0.9]], [[10.0, 0.8], [200.0, 0.5], [330.0, -0.3]]] as $points) {
+            $curve = Spline::round($points, 360.0);
+            foreach (array_column($points, 0) as $x) {
+                $left = ($curve->at($x) - $curve->at($x - 1e-5)) / 1e-5;
+                $right = ($curve->at($x + 1e-5) - $curve->at($x)) / 1e-5;
+                self::assertEqualsWithDelta($left, $right, 1e-6, "at {$x}");
+            }
+        }
+    }
 }

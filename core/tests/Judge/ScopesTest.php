@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Tests\Judge;
 
+use Cossel\Core\Colour\Oklab;
 use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Judge\AreaColours;
 use Cossel\Core\Judge\Histogram;
@@ -82,5 +83,31 @@ final class ScopesTest extends TestCase
         self::assertSame(1.0, $colours->shares['light'][(int) ($l * 60)]);
         self::assertSame(100, $colours->levels['red'][42]);
         self::assertSame(100, array_sum($colours->levels['luma']));
+    }
+
+    public function test_zoom_carries_colours_further_from_the_middle(): void
+    {
+        $at = static function (float $zoom): array {
+            $scope = new Vectorscope(200, $zoom);
+            $scope->add(Planes::filled(Rect::of(0, 0, 1, 1), 0.6, 0.45, 0.4));
+            $i = (int) array_search(1, $scope->counts(), true);
+
+            return [$i % 200 + 0.5 - 100, 100 - intdiv($i, 200) - 0.5];
+        };
+        foreach ([2.0, 4.0] as $zoom) {
+            self::assertEqualsWithDelta(array_map(static fn(float $v): float => $zoom * $v, $at(1.0)), $at($zoom), $zoom);
+            self::assertGreaterThan(1.5 * hypot(...$at(1.0)), hypot(...$at($zoom)));
+        }
+    }
+
+    public function test_hues_of_an_area_count_by_their_chroma(): void
+    {
+        // As many reddish pixels of little chroma as bluish ones of three times as much.
+        $rect = Rect::of(0, 0, 2, 1);
+        $colour = static fn(float $a, float $b): array => array_map(static fn(float $v): float => Transfer::Bt1886->code($v), Oklab::toLinear(0.6, $a, $b));
+        [$red, $blue] = [$colour(0.03, 0.0), $colour(0.0, -0.09)];
+        $hue = AreaColours::of(new Planes($rect, [$red[0], $blue[0]], [$red[1], $blue[1]], [$red[2], $blue[2]]), Grey::filled($rect, 1.0), Transfer::Bt1886)->shares['hue'];
+        rsort($hue);
+        self::assertEqualsWithDelta([1.0, 1 / 3, 0.0], array_slice($hue, 0, 3), 0.01);
     }
 }

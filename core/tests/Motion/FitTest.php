@@ -89,4 +89,40 @@ final class FitTest extends TestCase
     {
         self::assertNull(Fit::least(Model::Affine, [[0.0, 0.0], [1.0, 1.0], [2.0, 2.0]], [[0.0, 0.0], [1.0, 1.0], [2.0, 2.0]]));
     }
+
+    public function test_what_agrees_less_counts_less(): void
+    {
+        $from = $to = [];
+        for ($i = 0; $i < 20; ++$i) {
+            $from[] = $p = [10.0 * ($i % 5), 12.0 * intdiv($i, 5)];
+            $to[] = $p;
+        }
+        // Six that all went half a tolerance beyond it, the same way.
+        for ($i = 0; $i < 6; ++$i) {
+            $from[] = [5.0 + 7 * $i, 20.0];
+            $to[] = [5.0 + 7 * $i + 2.4, 20.0];
+        }
+        $found = Fit::robust(Model::Position, $from, $to, 2.0);
+        self::assertNotNull($found);
+        // Their plain mean would be 6 / 26 of that.
+        self::assertLessThan(0.2, abs($found[0]->m[2]));
+    }
+
+    public function test_perspective_does_not_tip_over_for_what_is_only_noise(): void
+    {
+        // Points in a strip say next to nothing of how the plane tips across it.
+        $random = Chance::seeded(12);
+        $tipped = [];
+        for ($try = 0; $try < 30; ++$try) {
+            $from = $to = [];
+            for ($i = 0; $i < 14; ++$i) {
+                $from[] = $p = [$random->between(0, 60), $random->between(0, 5)];
+                $to[] = [$p[0] + $random->between(-0.6, 0.6), $p[1] + $random->between(-0.6, 0.6)];
+            }
+            $m = Fit::least(Model::Perspective, $from, $to)?->m ?? self::fail();
+            $tipped[] = 17 * hypot($m[6], $m[7]);
+        }
+        sort($tipped);
+        self::assertLessThan(0.05, $tipped[15]);
+    }
 }

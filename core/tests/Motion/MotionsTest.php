@@ -179,4 +179,13 @@ final class MotionsTest extends TestCase
             self::assertSame('/frames/3/matrix', $e->pointer);
         }
     }
+
+    public function test_a_correction_moves_along_the_picture_however_the_track_has_turned(): void
+    {
+        // On frame 20 the track has turned by 24 degrees since frame 8.
+        [$recipe, $motions] = self::motions(['keys' => [['frame' => 0, 'move' => [0.1, 0.0]]]]);
+        $whole = self::track()->matrix(20)->times(self::track()->matrix(8)->inverse());
+        [$x, $y] = $whole->apply(0.7, 0.6);
+        self::assertEqualsWithDelta([$x + 0.1, $y], $motions->of($recipe->areas[0], 20)->apply(0.7, 0.6), 1e-9);
+    }
 }

@@ -9,11 +9,11 @@ use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 
-/** Frames painted by a formula: the colour of each place, sampled four times a pixel so that edges are soft. */
+/** Frames painted by a formula: the colour of each place, sampled four times a pixel so that edges are soft, or once where there are none. */
 final class Painted implements FrameSource
 {
     /** @param \Closure(int, float, float): array{float, float, float} $colour R'G'B' of a place, in pixels, on a frame */
-    public function __construct(private readonly \Closure $colour, private readonly int $width = 240, private readonly int $height = 160) {}
+    public function __construct(private readonly \Closure $colour, private readonly int $width = 240, private readonly int $height = 160, private readonly bool $soft = true) {}
 
     public function frame(): Rect
     {
@@ -30,16 +30,15 @@ final class Painted implements FrameSource
     public function colour(int $frame, Rect $rect): Planes
     {
         $planes = Planes::filled($rect, 0.0, 0.0, 0.0);
+        $within = $this->soft ? [[0.25, 0.25], [0.75, 0.25], [0.25, 0.75], [0.75, 0.75]] : [[0.5, 0.5]];
         $i = 0;
         for ($y = $rect->y; $y < $rect->bottom(); ++$y) {
             for ($x = $rect->x; $x < $rect->right(); ++$x, ++$i) {
-                foreach ([0.25, 0.75] as $dy) {
-                    foreach ([0.25, 0.75] as $dx) {
-                        [$r, $g, $b] = ($this->colour)($frame, $x + $dx, $y + $dy);
-                        $planes->r[$i] += $r / 4;
-                        $planes->g[$i] += $g / 4;
-                        $planes->b[$i] += $b / 4;
-                    }
+                foreach ($within as [$dx, $dy]) {
+                    [$r, $g, $b] = ($this->colour)($frame, $x + $dx, $y + $dy);
+                    $planes->r[$i] += $r / count($within);
+                    $planes->g[$i] += $g / count($within);
+                    $planes->b[$i] += $b / count($within);
                 }
             }
         }

@@ -59,4 +59,14 @@ final class AreaMatteTest extends TestCase
             AreaMatte::on($recipe->areas[1], 0, new Motions($recipe, []), $frame)->matte($frame)->v,
         );
     }
+
+    public function test_what_is_cut_out_does_not_change_where_the_matte_may_be(): void
+    {
+        $frame = Rect::of(0, 0, 160, 100);
+        $whole = Still::matte(new Outline(0, [self::ellipse(0.7, Join::Add)]), $frame);
+        $cut = Still::matte(new Outline(0, [self::ellipse(0.7, Join::Add), self::ellipse(0.9, Join::Cut)]), $frame);
+        self::assertTrue($cut->bounds()->equals($whole->bounds()));
+        $kept = Still::matte(new Outline(0, [self::ellipse(0.7, Join::Add), self::ellipse(0.9, Join::Keep)]), $frame);
+        self::assertLessThan($whole->bounds()->width, $kept->bounds()->width);
+    }
 }

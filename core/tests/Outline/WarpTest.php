@@ -84,4 +84,12 @@ final class WarpTest extends TestCase
         self::assertEqualsWithDelta([110, 50, 50, 110], $contour->x, 1e-9);
         self::assertEqualsWithDelta([70, 70, 30, 30], $contour->y, 1e-9);
     }
+
+    public function test_handles_grow_with_what_was_followed(): void
+    {
+        $grown = array_map(static fn(PathPoint $p): PathPoint => new PathPoint($p->x, $p->y, 1.5 * $p->inX, 1.5 * $p->inY, 1.5 * $p->outX, 1.5 * $p->outY), self::diamond());
+        foreach ((new Warp(self::diamond(), $grown))->path(self::diamond()) as $i => $p) {
+            self::assertEqualsWithDelta([$grown[$i]->inX, $grown[$i]->inY, $grown[$i]->outX, $grown[$i]->outY], [$p->inX, $p->inY, $p->outX, $p->outY], 1e-12);
+        }
+    }
 }

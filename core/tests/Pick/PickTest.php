@@ -133,4 +133,14 @@ final class PickTest extends TestCase
         $part = $matte->of($scene->frame->window($piece->grow($matte->margin(64))->intersect($all)), $piece, 64, Transfer::Bt1886);
         self::assertEqualsWithDelta($whole->window($piece)->v, $part->v, 1e-12);
     }
+
+    public function test_a_sample_to_leave_draws_the_range_in(): void
+    {
+        $sample = static fn(float $light, bool $taken): Sample => new Sample(0, [0.5, 0.5], self::colour($light, 0.07, 40.0), $taken);
+        $wide = Ranges::proposed(new Pick(), [$sample(0.5, true), $sample(0.7, true)], Transfer::Bt1886, null);
+        // Within the room that was left beyond the samples.
+        $drawn = Ranges::proposed(new Pick(), [$sample(0.5, true), $sample(0.7, true), $sample(0.745, false)], Transfer::Bt1886, null);
+        self::assertGreaterThan($drawn->light[1] + 0.01, $wide->light[1]);
+        self::assertGreaterThanOrEqual(0.69, $drawn->light[1]);
+    }
 }

@@ -100,4 +100,15 @@ final class FrameTest extends TestCase
         $this->expectException(\LengthException::class);
         new Frame(new FrameFormat(4, 4), 'short');
     }
+
+    public function test_older_footage_has_its_own_weights(): void
+    {
+        // ITU-R BT.601-7: Y' = 0.299 R' + 0.587 G' + 0.114 B', colour differences over 1.772 and 1.402; full range of 16 bits.
+        foreach ([[[1.0, 0.0, 0.0], 0.299], [[0.0, 1.0, 0.0], 0.587], [[0.0, 0.0, 1.0], 0.114]] as [$rgb, $luma]) {
+            $codes = [65535 * $luma, 32768 + 65535 * ($rgb[2] - $luma) / 1.772, 32768 + 65535 * ($rgb[0] - $luma) / 1.402];
+            $bytes = pack('v*', ...array_map(static fn(float $v): int => max(0, min(65535, (int) round($v))), $codes));
+            $window = (new Frame(new FrameFormat(1, 1, matrix: YuvMatrix::Bt601, fullRange: true), $bytes))->window(Rect::of(0, 0, 1, 1));
+            self::assertEqualsWithDelta($rgb, $window->at(0, 0), 1e-4);
+        }
+    }
 }

@@ -13,6 +13,7 @@ use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Join;
 use Cossel\Core\Recipe\Live;
 use Cossel\Core\Recipe\Path;
+use Cossel\Core\Recipe\PathPoint;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\RecipeReader;
 use Cossel\Core\Recipe\RecipeWriter;
@@ -125,5 +126,19 @@ final class PersonTest extends TestCase
     {
         $this->expectException(\InvalidArgumentException::class);
         Landmarks::of([[0.0, 0.0]]);
+    }
+
+    public function test_the_face_goes_up_over_the_forehead_and_the_neck_lies_under_the_chin(): void
+    {
+        $areas = self::areas();
+        $face = $areas['Face']->outline->shapes[0];
+        self::assertInstanceOf(Path::class, $face);
+        $top = 220 * min(array_map(static fn(PathPoint $p): float => $p->y, $face->points));
+        // Brows at 66, the chin at 195: three tenths of that above the brows.
+        self::assertEqualsWithDelta(66 - 0.3 * 129, $top, 12);
+        $neck = $areas['Neck']->outline->shapes[0];
+        self::assertInstanceOf(Ellipse::class, $neck);
+        self::assertGreaterThan(195 / 220, $neck->centre[1]);
+        self::assertEqualsWithDelta(130 / 220, $neck->centre[0], 0.02);
     }
 }

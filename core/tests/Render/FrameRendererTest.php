@@ -359,4 +359,16 @@ final class FrameRendererTest extends TestCase
         self::assertLessThan(512 << 20, memory_get_peak_usage() - $before);
         self::assertNotSame($frame->bytes, $rendered);
     }
+
+    public function test_the_finish_comes_after_the_areas(): void
+    {
+        $changes = ['areas' => [Documents::area(['touches' => [['id' => 't1', 'kind' => 'exposure', 'stops' => 5]]])], 'finish' => [['id' => 'f1', 'kind' => 'legal']]];
+        $frame = self::frame();
+        $most = 0.0;
+        foreach (self::renderer($changes)->bands($frame, 0, $frame->format->rect()) as $band) {
+            $most = max($most, ...$band->r, ...$band->g, ...$band->b);
+        }
+        // What was lifted by five stops is held below the limit, with what luma is shifted by.
+        self::assertLessThan(1.1, $most);
+    }
 }

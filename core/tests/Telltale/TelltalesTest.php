@@ -297,4 +297,69 @@ final class TelltalesTest extends TestCase
         self::assertInstanceOf(Cure::class, $cure);
         self::assertSame([], (new Finding($drift, $recipe->areas[0], [0 => 1.0], 18.0))->cures($recipe));
     }
+
+    public function test_a_halo_on_a_short_piece_of_the_edge_does_not_ring(): void
+    {
+        // The spot is darker than what is round it and lifted to that, but for a few degrees where all is dark.
+        $light = 0.4 * 2 ** (1 / 2.4);
+        $paint = static function (float $x, float $y) use ($light): array {
+            $angle = rad2deg(atan2(($y - 0.5) / 0.3, ($x - 0.9) / 0.25));
+
+            return array_fill(0, 3, hypot(($x - 0.9) / 0.25, ($y - 0.5) / 0.3) < 1 || abs($angle - 20) < 11 ? 0.4 : $light);
+        };
+        self::assertLessThan(1.0, self::findings([], [self::frame($paint)])['halo face']->measure());
+    }
+
+    public function test_a_step_that_the_picture_has_itself_is_no_halo(): void
+    {
+        $stepped = self::frame(static fn(float $x, float $y): array => array_fill(0, 3, hypot(($x - 0.9) / 0.25, ($y - 0.5) / 0.3) < 1 ? 0.5 : 0.3));
+        $gentle = ['touches' => [['id' => 't', 'kind' => 'exposure', 'stops' => 0.05]]];
+        self::assertLessThan(0.2, self::findings($gentle, [$stepped])['halo face']->measure());
+    }
+
+    public function test_what_flickers_in_the_footage_and_only_grows_with_the_contrast_is_no_flicker(): void
+    {
+        $frames = array_map(static fn(int $f): Frame => self::frame(static fn(float $x, float $y): array => array_fill(0, 3, 0.4 + ($f % 2) * 0.02 + 0.12 * sin(6 * $x) * cos(5 * $y))), range(0, 4));
+        foreach ([['kind' => 'tone', 'contrast' => 1.9, 'pivot' => 0.4], ['kind' => 'exposure', 'stops' => 0.2]] as $touch) {
+            self::assertLessThan(0.15, self::findings(['touches' => [['id' => 't', ...$touch]]], $frames)['flicker face']->measure(), $touch['kind']);
+        }
+    }
+
+    public function test_drift_is_counted_from_the_frame_the_outline_stands_on(): void
+    {
+        $textured = static fn(float $dx): Frame => self::frame(static fn(float $x, float $y): array => array_fill(0, 3, 0.5 + 0.2 * sin(31 * ($x - $dx) + 7 * sin(9 * $y)) + 0.15 * cos(23 * $y + 5 * ($x - $dx))));
+        $changes = ['outline' => ['at' => 3, 'shapes' => [['id' => 's1', 'kind' => 'ellipse', 'centre' => [0.9, 0.5], 'radii' => [0.25, 0.3]]]]];
+        $measures = self::findings($changes, array_map($textured, [0.0, 0.02, 0.04, 0.06]))['drift face']->measures;
+        self::assertSame(0.0, $measures[3]);
+        self::assertEqualsWithDelta(100 * 0.06 / 0.6, $measures[0], 1.5);
+    }
+
+    public function test_a_single_stray_pixel_does_not_make_a_colour_the_areas_own(): void
+    {
+        $paint = static fn(float $x, float $y): array => hypot(($x - 0.9) / 0.25, ($y - 0.5) / 0.3) < sqrt(0.5) && !(abs($x - 0.9056) < 0.004 && abs($y - 0.5056) < 0.004) ? [0.6, 0.45, 0.35] : [0.2, 0.3, 0.6];
+        self::assertGreaterThan(25.0, self::findings([], [self::frame($paint)])['bleed face']->measure());
+        // Covering brings other colours in by design.
+        self::assertArrayNotHasKey('bleed face', self::findings(['touches' => [['id' => 't', 'kind' => 'conceal', 'offsetX' => -0.5]]], [self::frame($paint)]));
+    }
+
+    public function test_an_iris_without_its_fibres_is_paint_whatever_its_colour(): void
+    {
+        $random = \Cossel\Core\Tests\Chance::seeded(5);
+        $fibres = self::frame(static fn(): array => [0.3 + ($n = $random->between(-0.08, 0.08)), 0.32 + $n, 0.35 + $n]);
+        self::assertGreaterThan(60.0, self::findings(['part' => 'iris', 'touches' => [['id' => 't', 'kind' => 'blur', 'radius' => 0.05]]], [$fibres])['paint face']->measure());
+        self::assertLessThan(10.0, self::findings(['part' => 'iris', 'touches' => [['id' => 't', 'kind' => 'exposure', 'stops' => 0.3]]], [$fibres])['paint face']->measure());
+    }
+
+    public function test_teeth_that_were_that_light_before_are_not_over_white(): void
+    {
+        $teeth = self::frame(static fn(): array => [0.95, 0.93, 0.86]);
+        self::assertLessThan(0.5, self::findings(['part' => 'teeth', 'touches' => [['id' => 't', 'kind' => 'whiten', 'yellow' => 0.3]]], [$teeth])['over-white face']->measure());
+    }
+
+    public function test_eyes_that_were_unlike_before_are_no_mismatch(): void
+    {
+        $iris = static fn(string $id, float $x): array => Documents::area(['id' => $id, 'part' => 'iris', 'person' => 'wren', 'outline' => ['at' => 0, 'shapes' => [['id' => "s{$id}", 'kind' => 'ellipse', 'centre' => [$x, 0.5], 'radii' => [0.2, 0.2]]]], 'touches' => [['id' => "t{$id}", 'kind' => 'exposure', 'stops' => 0.1]]]);
+        $unlike = self::frame(static fn(float $x): array => $x < 0.8 ? [0.3, 0.25, 0.2] : [0.25, 0.35, 0.45]);
+        self::assertLessThan(1.0, self::findings([], [$unlike], ['areas' => [$iris('l', 0.4), $iris('r', 1.2)]])['mismatch r']->measure());
+    }
 }

@@ -360,4 +360,43 @@ final class FormulasTest extends TestCase
             }
         }
     }
+
+    public function test_light_from_one_side_falls_as_its_formula_says(): void
+    {
+        foreach ([[0.0, 1.0], [60.0, 0.0], [-35.0, 0.5], [120.0, 1.0]] as [$direction, $softness]) {
+            $scene = Scene::painted(static fn(): array => [0.3, 0.3, 0.3], [0.3, 0.2]);
+            $after = $scene->everywhere(new Sidelight(), ['stops' => 1.0, 'direction' => $direction, 'position' => 0.1, 'width' => 0.6, 'softness' => $softness]);
+            foreach ([[30, 20], [48, 32], [60, 40], [40, 45], [66, 25]] as [$x, $y]) {
+                $u = (($x + 0.5) / 64 - 0.75) / 0.3 * cos(deg2rad($direction)) + (($y + 0.5) / 64 - 0.5) / 0.2 * sin(deg2rad($direction));
+                $t = max(0.0, min(1.0, ($u - 0.1) / 0.6 / 2 + 0.5));
+                $w = $t + $softness * ($t * $t * (3 - 2 * $t) - $t);
+                self::assertEqualsWithDelta(0.3 * 2 ** ($w / 2.4), $after->at($x, $y)[0], 2e-4, "{$direction} {$x} {$y}");
+            }
+        }
+    }
+
+    public function test_soft_light_in_the_darks(): void
+    {
+        // D(.1) = ((16 x .1 - 12) x .1 + 4) x .1 = .296
+        self::assertEqualsWithDelta(0.1 + 0.6 * 0.196, Blend::SoftLight->of([0.1, 0.1, 0.1], [0.8, 0.8, 0.8])[0], 1e-12);
+    }
+
+    public function test_light_and_colour_are_matched_apart(): void
+    {
+        $scene = Scene::painted(static fn(): array => [0.6, 0.45, 0.4]);
+        [$l, $a, $b] = self::lab([0.6, 0.45, 0.4]);
+        foreach ([[1.0, 0.0], [0.0, 1.0], [0.5, 0.25]] as [$light, $colour]) {
+            $after = self::lab($scene->touched(new MatchColour(), ['light' => $light, 'colour' => $colour, 'targetL' => 0.7, 'targetA' => 0.0, 'targetB' => 0.1])->at(48, 32));
+            self::assertEqualsWithDelta([$l + $light * (0.7 - $l), $a - $colour * $a, $b + $colour * (0.1 - $b)], $after, 1e-3);
+        }
+    }
+
+    public function test_whitening_takes_half_of_the_red_and_of_the_yellow_beyond_clean(): void
+    {
+        $scene = Scene::painted(static fn(): array => [0.80, 0.74, 0.66]);
+        [$l, $a, $b] = self::lab([0.80, 0.74, 0.66]);
+        self::assertGreaterThan(0.002, $a);
+        $after = self::lab($scene->touched(new Whiten(), ['yellow' => 0.5, 'clean' => 0.01])->at(48, 32));
+        self::assertEqualsWithDelta([$l, $a / 2, $b - 0.5 * ($b - 0.01)], $after, 1e-4);
+    }
 }

@@ -257,4 +257,44 @@ final class RetouchTest extends TestCase
         self::assertGreaterThan(200, count(array_unique($steps)));
         self::assertNotSame(GrainTile::place(-1), GrainTile::place(0));
     }
+
+    public function test_lines_and_blotches_go_and_the_edge_between_two_lights_stays(): void
+    {
+        $step = static fn(float $line): Scene => Scene::painted(static fn(int $x, int $y): array => self::rgb(($x < 48 ? 0.62 : 0.72) + $line * sin($x * 0.9) * sin($y * 0.9), 0.04, 0.05), [0.6, 0.45], feather: 0.02);
+        $edge = static function (Scene $scene, array $changes): float {
+            $l = self::lab($scene->touched(new Even(), $changes))->l;
+            $row = static fn(int $x): float => array_sum(array_map(static fn(int $y): float => $l[$y * Scene::WIDTH + $x], range(24, 40))) / 17;
+
+            return $row(51) - $row(44);
+        };
+        $scene = $step(0.004);
+        self::assertEqualsWithDelta($edge($scene, ['shine' => 1e-9]), $edge($scene, ['lines' => 1.0, 'blotches' => 1.0]), 0.022);
+    }
+
+    public function test_tone_pulls_large_patches_half_way_to_the_mean(): void
+    {
+        // The left half redder than the right, far wider than blotches.
+        $scene = Scene::painted(static fn(int $x): array => self::rgb(0.68, $x < 48 ? 0.05 : 0.03, 0.05), [0.7, 0.48], feather: 0.02);
+        $apart = static function (Planes $planes): float {
+            $a = self::lab($planes)->a;
+
+            return $a[32 * Scene::WIDTH + 12] - $a[32 * Scene::WIDTH + 84];
+        };
+        self::assertEqualsWithDelta(0.5 * 0.02, $apart($scene->touched(new Even(), ['tone' => 1.0, 'width' => 0.35])), 0.0025);
+    }
+
+    public function test_redness_is_what_is_redder_than_the_skin_and_paleness_stays(): void
+    {
+        // A red patch and a pale one on skin.
+        $scene = Scene::painted(static function (int $x, int $y): array {
+            $patch = static fn(int $cx): float => exp(-(($x - $cx) ** 2 + ($y - 32) ** 2) / 40);
+
+            return self::rgb(0.68, 0.04 + 0.02 * $patch(30) - 0.02 * $patch(66), 0.05);
+        }, [0.7, 0.48], feather: 0.02);
+        $a = self::lab($scene->touched(new Even(), ['redness' => 1.0]))->a;
+        $at = static fn(int $x): float => $a[32 * Scene::WIDTH + $x];
+        self::assertLessThan(0.047, $at(30));
+        self::assertEqualsWithDelta(0.02, $at(66), 0.002);
+        self::assertEqualsWithDelta(0.04, $at(48), 0.002);
+    }
 }
