@@ -7,6 +7,7 @@ namespace Cossel\Core\Judge;
 use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\LabPlanes;
+use Cossel\Core\Picture\Luma;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Robust;
 
@@ -43,7 +44,7 @@ final readonly class AreaColours
             $hue[(int) (fmod(rad2deg(atan2($b, $a)) + 360, 360) / 360 * self::HUES) % self::HUES] += $c;
             $chroma[$level($c / self::MOST_CHROMA)] += 1;
             $light[$level($lab->l[$i])] += 1;
-            ++$levels['luma'][$level(0.2126 * $planes->r[$i] + 0.7152 * $planes->g[$i] + 0.0722 * $planes->b[$i])];
+            ++$levels['luma'][$level(Luma::at($planes->r[$i], $planes->g[$i], $planes->b[$i]))];
             ++$levels['red'][$level($planes->r[$i])];
             ++$levels['green'][$level($planes->g[$i])];
             ++$levels['blue'][$level($planes->b[$i])];

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Judge;
 
 use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\Luma;
 use Cossel\Core\Picture\Planes;
 
 /** How often each level stands in a picture, of luma (BT.709 weights) and of R', G', B', from -10 % to 110 %. */
@@ -27,7 +28,7 @@ final class Histogram
                 continue;
             }
             [$g, $b] = [$planes->g[$i], $planes->b[$i]];
-            ++$this->counts['luma'][$this->bin(0.2126 * $r + 0.7152 * $g + 0.0722 * $b)];
+            ++$this->counts['luma'][$this->bin(Luma::at($r, $g, $b))];
             ++$this->counts['red'][$this->bin($r)];
             ++$this->counts['green'][$this->bin($g)];
             ++$this->counts['blue'][$this->bin($b)];

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Judge;
 
 use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\Luma;
 use Cossel\Core\Picture\Planes;
 
 /**
@@ -39,7 +40,7 @@ final class Vectorscope
                 continue;
             }
             $b = $planes->b[$i];
-            $luma = 0.2126 * $r + 0.7152 * $planes->g[$i] + 0.0722 * $b;
+            $luma = Luma::at($r, $planes->g[$i], $b);
             $x = (int) (($b - $luma) / 1.8556 * $scale + $this->size / 2);
             $y = $last - (int) (($r - $luma) / 1.5748 * $scale + $this->size / 2);
             ++$this->counts[max(0, min($last, $y)) * $this->size + max(0, min($last, $x))];

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Judge;
 
 use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\Luma;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 
@@ -17,7 +18,6 @@ final class Waveform
 {
     public const FROM = -0.1;
     public const TO = 1.1;
-    public const LUMA = [0.2126, 0.7152, 0.0722];
 
     /** @var list<int> counts, row 0 is the highest level */
     private array $counts;
@@ -30,7 +30,7 @@ final class Waveform
         private readonly Rect $picture,
         public readonly int $columns,
         public readonly int $rows,
-        private readonly array $mix = self::LUMA,
+        private readonly array $mix = Luma::WEIGHTS,
     ) {
         $this->counts = array_fill(0, $columns * $rows, 0);
     }

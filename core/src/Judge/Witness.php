@@ -72,41 +72,13 @@ final readonly class Witness
     public function crop(Planes $planes): Planes
     {
         $out = Planes::filled(Rect::of(0, 0, $this->width, $this->height), 0.0, 0.0, 0.0);
-        $w = $planes->rect->width;
-        $h = $planes->rect->height;
-        $next = $w > 1 ? 1 : 0;
-        $below = $h > 1 ? $w : 0;
-        $i = 0;
-        for ($y = 0; $y < $this->height; ++$y) {
+        $rect = $planes->rect;
+        for ($y = 0, $i = 0; $y < $this->height; ++$y) {
             for ($x = 0; $x < $this->width; ++$x, ++$i) {
                 [$px, $py] = $this->toFrame->apply($x + 0.5, $y + 0.5);
-                if ($px < $planes->rect->x || $py < $planes->rect->y || $px > $planes->rect->right() || $py > $planes->rect->bottom()) {
-                    continue;
+                if ($px >= $rect->x && $py >= $rect->y && $px <= $rect->right() && $py <= $rect->bottom()) {
+                    [$out->r[$i], $out->g[$i], $out->b[$i]] = $planes->between($px, $py);
                 }
-                // Between the last middle of a pixel and the edge, the pixel goes on.
-                $px = max(0.0, min($w - 1.0, $px - $planes->rect->x - 0.5));
-                $py = max(0.0, min($h - 1.0, $py - $planes->rect->y - 0.5));
-                $ix = min((int) $px, max(0, $w - 2));
-                $iy = min((int) $py, max(0, $h - 2));
-                $fx = $px - $ix;
-                $fy = $py - $iy;
-                $k = $iy * $w + $ix;
-                $a = (1 - $fx) * (1 - $fy);
-                $b = $fx * (1 - $fy);
-                $c = (1 - $fx) * $fy;
-                $d = $fx * $fy;
-                $out->r[$i] = $a * $planes->r[$k]
-                    + $b * $planes->r[$k + $next]
-                    + $c * $planes->r[$k + $below]
-                    + $d * $planes->r[$k + $below + $next];
-                $out->g[$i] = $a * $planes->g[$k]
-                    + $b * $planes->g[$k + $next]
-                    + $c * $planes->g[$k + $below]
-                    + $d * $planes->g[$k + $below + $next];
-                $out->b[$i] = $a * $planes->b[$k]
-                    + $b * $planes->b[$k + $next]
-                    + $c * $planes->b[$k + $below]
-                    + $d * $planes->b[$k + $below + $next];
             }
         }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Motion;
 
 use Cossel\Core\Geometry\Linear;
+use Cossel\Core\Picture\Luma;
 
 /** Fisher's linear discriminant of two sets of colours: the mixture of R'G'B' that best tells the one from the other. */
 final class Discriminant
@@ -21,7 +22,7 @@ final class Discriminant
     public static function between(array $a, array $b): array
     {
         if ($a === [] || $b === []) {
-            return [0.2126, 0.7152, 0.0722];
+            return Luma::WEIGHTS;
         }
         $within = array_fill(0, 3, array_fill(0, 3, 0.0));
         $means = [];
@@ -47,6 +48,6 @@ final class Discriminant
         $mix = Linear::solve($within, $apart) ?? $apart;
         $length = sqrt($mix[0] ** 2 + $mix[1] ** 2 + $mix[2] ** 2);
 
-        return $length < 1e-9 ? [0.2126, 0.7152, 0.0722] : [$mix[0] / $length, $mix[1] / $length, $mix[2] / $length];
+        return $length < 1e-9 ? Luma::WEIGHTS : [$mix[0] / $length, $mix[1] / $length, $mix[2] / $length];
     }
 }

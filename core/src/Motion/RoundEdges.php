@@ -117,11 +117,8 @@ final class RoundEdges
             foreach ([0.0, 180.0] as $side) {
                 $c = cos(deg2rad($a + $side));
                 $s = sin(deg2rad($a + $side));
-                $sum += self::sample(
-                    $luma,
-                    $x + 1.1 * $radius * $c,
-                    $y + 1.1 * $radius * $s,
-                ) - self::sample($luma, $x + 0.9 * $radius * $c, $y + 0.9 * $radius * $s);
+                $sum += $luma->between($x + 1.1 * $radius * $c, $y + 1.1 * $radius * $s)
+                    - $luma->between($x + 0.9 * $radius * $c, $y + 0.9 * $radius * $s);
                 ++$count;
             }
         }
@@ -135,31 +132,11 @@ final class RoundEdges
         for ($a = 0; $a < 360; $a += 30) {
             $c = cos(deg2rad($a));
             $s = sin(deg2rad($a));
-            $sum += self::sample(
-                $luma,
-                $x + 1.3 * $radius * $c,
-                $y + 1.3 * $radius * $s,
-            ) - self::sample($luma, $x + 0.7 * $radius * $c, $y + 0.7 * $radius * $s);
+            $sum += $luma->between($x + 1.3 * $radius * $c, $y + 1.3 * $radius * $s)
+                    - $luma->between($x + 0.7 * $radius * $c, $y + 0.7 * $radius * $s);
         }
 
         return $sum / 12;
-    }
-
-    private static function sample(Grey $luma, float $x, float $y): float
-    {
-        $x -= $luma->rect->x + 0.5;
-        $y -= $luma->rect->y + 0.5;
-        $w = $luma->rect->width;
-        $x = max(0.0, min($w - 1.001, $x));
-        $y = max(0.0, min($luma->rect->height - 1.001, $y));
-        $ix = (int) $x;
-        $iy = (int) $y;
-        $fx = $x - $ix;
-        $fy = $y - $iy;
-        $k = $iy * $w + $ix;
-
-        return (1 - $fy) * ((1 - $fx) * $luma->v[$k] + $fx * $luma->v[$k + 1])
-            + $fy * ((1 - $fx) * $luma->v[$k + $w] + $fx * $luma->v[$k + $w + 1]);
     }
 
     /**
@@ -219,7 +196,7 @@ final class RoundEdges
         $v = [];
         for ($k = -2; $k <= $n + 2; ++$k) {
             $r = $from + 0.75 * $k;
-            $v[] = self::sample($luma, $circle[0] + $r * $c, $circle[1] + $r * $s);
+            $v[] = $luma->between($circle[0] + $r * $c, $circle[1] + $r * $s);
         }
         $most = 0.0;
         $at = -1;

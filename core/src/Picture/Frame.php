@@ -126,8 +126,7 @@ final class Frame
         self::yuvToRgb(
             $p,
             $planes->rect,
-            $this->format->width,
-            $this->format->width * $this->format->height,
+            $this->format->rect(),
             $black,
             $ys,
             $rv,
@@ -148,8 +147,7 @@ final class Frame
     private static function yuvToRgb(
         \FFI\CData $p,
         Rect $rect,
-        int $stride,
-        int $plane,
+        Rect $frame,
         int $black,
         float $ys,
         float $rv,
@@ -160,10 +158,9 @@ final class Frame
         array &$g,
         array &$b,
     ): void {
-        $i = 0;
-        $width = $rect->width;
-        for ($y = $rect->y, $bottom = $rect->bottom(); $y < $bottom; ++$y) {
-            for ($k = $y * $stride + $rect->x, $end = $k + $width; $k < $end; ++$k) {
+        $plane = $frame->count();
+        foreach ($rect->rowsIn($frame) as $i => $k) {
+            for ($end = $k + $rect->width; $k < $end; ++$k) {
                 $l = ($p[$k] - $black) * $ys;
                 $u = $p[$k + $plane] - 32768;
                 $v = $p[$k + 2 * $plane] - 32768;
@@ -178,13 +175,12 @@ final class Frame
     private function readRgb(Planes $planes): void
     {
         $p = $this->samples();
-        $stride = $this->format->width;
-        $plane = $stride * $this->format->height;
+        $frame = $this->format->rect();
+        $plane = $frame->count();
         $black = $this->format->black();
         $scale = 1.0 / $this->format->lumaSpan();
-        $i = 0;
-        for ($y = $planes->rect->y, $bottom = $planes->rect->bottom(); $y < $bottom; ++$y) {
-            for ($k = $y * $stride + $planes->rect->x, $end = $k + $planes->rect->width; $k < $end; ++$k) {
+        foreach ($planes->rect->rowsIn($frame) as $i => $k) {
+            for ($end = $k + $planes->rect->width; $k < $end; ++$k) {
                 $planes->g[$i] = ($p[$k] - $black) * $scale;
                 $planes->b[$i] = ($p[$k + $plane] - $black) * $scale;
                 $planes->r[$i] = ($p[$k + 2 * $plane] - $black) * $scale;
@@ -203,8 +199,7 @@ final class Frame
             $planes->b,
             $planes->rect,
             $p,
-            $this->format->width,
-            $this->format->width * $this->format->height,
+            $this->format->rect(),
             $kr,
             $kg,
             $kb,
@@ -226,8 +221,7 @@ final class Frame
         array $b,
         Rect $rect,
         \FFI\CData $p,
-        int $stride,
-        int $plane,
+        Rect $frame,
         float $kr,
         float $kg,
         float $kb,
@@ -236,20 +230,18 @@ final class Frame
         float $us,
         float $vs,
     ): void {
-        $i = 0;
-        $width = $rect->width;
-        for ($y = $rect->y, $bottom = $rect->bottom(); $y < $bottom; ++$y) {
-            for ($k = $y * $stride + $rect->x, $end = $k + $width; $k < $end; ++$k) {
+        $plane = $frame->count();
+        foreach ($rect->rowsIn($frame) as $i => $k) {
+            for ($end = $k + $rect->width; $k < $end; ++$k) {
                 $red = $r[$i];
                 $blue = $b[$i];
                 $l = $kr * $red + $kg * $g[$i] + $kb * $blue;
-                // Clipped before they become whole numbers: a boundless value must not end as 0, nor colours of boundless light as any.
                 $c = $l * $span + $black;
-                $p[$k] = $c < 0.0 ? 0 : ($c > 65535.0 ? 65535 : (int) $c);
+                $p[$k] = $c >= 0.0 && $c < 65536.0 ? (int) $c : self::clipped($c);
                 $c = ($blue - $l) * $us + 32768.5;
-                $p[$k + $plane] = $c < 0.0 ? 0 : ($c > 65535.0 ? 65535 : ($c >= 0.0 ? (int) $c : 32768));
+                $p[$k + $plane] = $c >= 0.0 && $c < 65536.0 ? (int) $c : self::clipped($c);
                 $c = ($red - $l) * $vs + 32768.5;
-                $p[$k + 2 * $plane] = $c < 0.0 ? 0 : ($c > 65535.0 ? 65535 : ($c >= 0.0 ? (int) $c : 32768));
+                $p[$k + 2 * $plane] = $c >= 0.0 && $c < 65536.0 ? (int) $c : self::clipped($c);
                 ++$i;
             }
         }
@@ -257,18 +249,29 @@ final class Frame
 
     private function writeRgb(Planes $planes, \FFI\CData $p): void
     {
-        $stride = $this->format->width;
-        $plane = $stride * $this->format->height;
+        $frame = $this->format->rect();
+        $plane = $frame->count();
         $black = $this->format->black() + 0.5;
         $span = $this->format->lumaSpan();
-        $i = 0;
-        for ($y = $planes->rect->y, $bottom = $planes->rect->bottom(); $y < $bottom; ++$y) {
-            for ($k = $y * $stride + $planes->rect->x, $end = $k + $planes->rect->width; $k < $end; ++$k) {
-                $p[$k] = (int) max(0.0, min(65535.0, $planes->g[$i] * $span + $black));
-                $p[$k + $plane] = (int) max(0.0, min(65535.0, $planes->b[$i] * $span + $black));
-                $p[$k + 2 * $plane] = (int) max(0.0, min(65535.0, $planes->r[$i] * $span + $black));
+        foreach ($planes->rect->rowsIn($frame) as $i => $k) {
+            for ($end = $k + $planes->rect->width; $k < $end; ++$k) {
+                $c = $planes->g[$i] * $span + $black;
+                $p[$k] = $c >= 0.0 && $c < 65536.0 ? (int) $c : self::clipped($c);
+                $c = $planes->b[$i] * $span + $black;
+                $p[$k + $plane] = $c >= 0.0 && $c < 65536.0 ? (int) $c : self::clipped($c);
+                $c = $planes->r[$i] * $span + $black;
+                $p[$k + 2 * $plane] = $c >= 0.0 && $c < 65536.0 ? (int) $c : self::clipped($c);
                 ++$i;
             }
         }
+    }
+
+    /**
+     * A code value out of range. Clipped before it becomes a whole number: a boundless one would end as 0, and where neither
+     * is true, as of the colour of boundless light, it is grey.
+     */
+    private static function clipped(float $c): int
+    {
+        return $c >= 65536.0 ? 65535 : ($c < 0.0 ? 0 : 32768);
     }
 }

@@ -20,6 +20,22 @@ final class Grey
         return $this->v[($y - $this->rect->y) * $this->rect->width + $x - $this->rect->x];
     }
 
+    /** The value at a place, bilinear between the middles of pixels; from the outermost middles on the edge goes on. */
+    public function between(float $x, float $y): float
+    {
+        $w = $this->rect->width;
+        $x = max(0.0, min($w - 1.001, $x - $this->rect->x - 0.5));
+        $y = max(0.0, min($this->rect->height - 1.001, $y - $this->rect->y - 0.5));
+        $ix = (int) $x;
+        $iy = (int) $y;
+        $fx = $x - $ix;
+        $fy = $y - $iy;
+        $k = $iy * $w + $ix;
+
+        return (1 - $fy) * ((1 - $fx) * $this->v[$k] + $fx * $this->v[$k + 1])
+            + $fy * ((1 - $fx) * $this->v[$k + $w] + $fx * $this->v[$k + $w + 1]);
+    }
+
     /**
      * The plane over another rectangle; what lies outside this one is 0.
      */

@@ -10,6 +10,12 @@ final class Luma
     /** Of R', G', B'; kernels that need them in their loops take them from here. */
     public const WEIGHTS = [0.2126, 0.7152, 0.0722];
 
+    /** Of one colour. */
+    public static function at(float $r, float $g, float $b): float
+    {
+        return self::WEIGHTS[0] * $r + self::WEIGHTS[1] * $g + self::WEIGHTS[2] * $b;
+    }
+
     /** @param Rect $rect inside the planes' own */
     public static function of(Planes $planes, Rect $rect): Grey
     {

@@ -54,6 +54,29 @@ final class Planes
         return [$this->r[$i], $this->g[$i], $this->b[$i]];
     }
 
+    /**
+     * R'G'B' at a place, bilinear between the middles of pixels; from the outermost middles on the edge goes on.
+     *
+     * @return array{float, float, float}
+     */
+    public function between(float $x, float $y): array
+    {
+        $w = $this->rect->width;
+        $h = $this->rect->height;
+        $px = max(0.0, min($w - 1.0, $x - $this->rect->x - 0.5));
+        $py = max(0.0, min($h - 1.0, $y - $this->rect->y - 0.5));
+        $cx = min((int) $px, max(0, $w - 2));
+        $cy = min((int) $py, max(0, $h - 2));
+        [$fx, $fy] = [$px - $cx, $py - $cy];
+        $o = $cy * $w + $cx;
+        $right = $w > 1 ? 1 : 0;
+        $below = $h > 1 ? $w : 0;
+        [$a, $b, $c, $d] = [(1 - $fx) * (1 - $fy), $fx * (1 - $fy), (1 - $fx) * $fy, $fx * $fy];
+        $mixed = static fn(array $v): float => $a * $v[$o] + $b * $v[$o + $right] + $c * $v[$o + $below] + $d * $v[$o + $below + $right];
+
+        return [$mixed($this->r), $mixed($this->g), $mixed($this->b)];
+    }
+
     /** The planes over a rectangle inside their own. */
     public function window(Rect $rect): self
     {
@@ -77,9 +100,8 @@ final class Planes
     private static function cut(array $v, Rect $from, Rect $rect): array
     {
         $out = array_fill(0, $rect->count(), 0.0);
-        $o = 0;
-        for ($y = $rect->y, $bottom = $rect->bottom(); $y < $bottom; ++$y) {
-            for ($i = ($y - $from->y) * $from->width + $rect->x - $from->x, $end = $i + $rect->width; $i < $end; ++$i) {
+        foreach ($rect->rowsIn($from) as $o => $i) {
+            for ($end = $i + $rect->width; $i < $end; ++$i) {
                 $out[$o++] = $v[$i];
             }
         }

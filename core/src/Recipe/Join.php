@@ -10,10 +10,8 @@ enum Join: string
     /** 1-(1-a)(1-b). */
     case Add = 'add';
     /** a(1-b). */
-    // no break
     case Cut = 'cut';
     /** ab. */
-    // no break
     case Keep = 'keep';
 
     /**
@@ -22,22 +20,12 @@ enum Join: string
      */
     public function into(array &$a, array $b): void
     {
-        $n = count($a);
-        switch ($this) {
-            case self::Add:
-                for ($i = 0; $i < $n; ++$i) {
-                    $a[$i] += $b[$i] * (1.0 - $a[$i]);
-                }
-                break;
-            case self::Cut:
-                for ($i = 0; $i < $n; ++$i) {
-                    $a[$i] *= 1.0 - $b[$i];
-                }
-                break;
-            case self::Keep:
-                for ($i = 0; $i < $n; ++$i) {
-                    $a[$i] *= $b[$i];
-                }
+        foreach ($b as $i => $v) {
+            $a[$i] = match ($this) {
+                self::Add => $a[$i] + $v * (1.0 - $a[$i]),
+                self::Cut => $a[$i] * (1.0 - $v),
+                self::Keep => $a[$i] * $v,
+            };
         }
     }
 }

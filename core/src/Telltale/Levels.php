@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Telltale;
 
+use Cossel\Core\Picture\Luma;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Keyed;
 use Cossel\Core\Recipe\Recipe;
@@ -56,7 +57,7 @@ final readonly class Levels extends Telltale
         foreach ($r as $i => $x) {
             $y = $g[$i];
             $z = $b[$i];
-            $luma = 0.2126 * $x + 0.7152 * $y + 0.0722 * $z;
+            $luma = Luma::at($x, $y, $z);
             if ($luma > Legal::MOST_LUMA || $luma < Legal::LEAST_LUMA || max($x, $y, $z) > Legal::MOST || min($x, $y, $z) < Legal::LEAST) {
                 ++$n;
             }

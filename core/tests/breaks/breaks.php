@@ -36,8 +36,8 @@ return [
     'surroundings are not seen in an area' => ['Judge/Influence.php', '$touch->side === Side::Outside', 'false', 'InfluenceTest'],
     'areas that are not live count as seen' => ['Judge/Influence.php', '$area->live->weight($frame) > 0.0', 'true', 'InfluenceTest'],
     'a rename is an influence' => ['Judge/Influence.php', "\$area->id,\n            '',", "\$area->id,\n            \$area->name,", 'InfluenceTest'],
-    'witnesses black at the border' => ['Judge/Witness.php', '$px < $planes->rect->x ||', '$px < $planes->rect->x + 1 ||', 'JudgeTest'],
-    'witnesses read without interpolation' => ['Judge/Witness.php', '$fx = $px - $ix;', '$fx = 0.0;', 'JudgeTest'],
+    'witnesses black at the border' => ['Judge/Witness.php', '$px >= $rect->x &&', '$px >= $rect->x + 1 &&', 'JudgeTest'],
+    'pictures read without interpolation' => ['Picture/Planes.php', '[$fx, $fy] = [$px - $cx, $py - $cy];', '[$fx, $fy] = [0.0, 0.0];', 'JudgeTest|FormulasTest'],
     'witnesses that do not follow' => ['Judge/Witness.php', '->times($motion)->times($crop)', '->times($crop)', 'JudgeTest'],
     'hues of an area by their count, not their chroma' => ['Judge/AreaColours.php', '% self::HUES] += $c;', '% self::HUES] += 1;', 'ScopesTest'],
     // Motion
@@ -80,7 +80,7 @@ return [
     'pieces that go on beyond their ends' => ['Outline/Internal/Pieces.php', 'if ($t > 1.0) {', 'if (false) {', 'ContourMatteTest'],
     'blocks keep too few pieces' => ['Outline/ContourMatte.php', '($least + 2 * $half) ** 2', '$least ** 2', 'ContourMatteTest'],
     'every second crossing is left out' => ['Outline/ContourMatte.php', 'sort($crossings);', '', 'ContourMatteTest'],
-    'joined by the sum' => ['Recipe/Join.php', '$b[$i] * (1.0 - $a[$i])', '$b[$i]', 'AreaMatteTest'],
+    'joined by the sum' => ['Recipe/Join.php', '$v * (1.0 - $a[$i])', '$v', 'AreaMatteTest'],
     'cut shapes add to the bounds' => ['Outline/AreaMatte.php', 'Join::Cut => $bounds,', 'Join::Cut => Rect::none(),', 'AreaMatteTest|FrameRendererTest'],
     'inverted outlines as they were' => ['Outline/AreaMatte.php', '$matte[$i] = 1.0 - $v;', '$matte[$i] = $v;', 'AreaMatteTest'],
     'picked whole frames are empty shapes' => ['Outline/AreaMatte.php', '$area = $area->outlined();', '', 'AreaMatteTest'],
@@ -100,7 +100,7 @@ return [
     'greys span few hues' => ['Pick/Ranges.php', '$bounds[0] = [-180.0, 180.0];', '', 'PickTest'],
     // Picture
     'a Gaussian that is too wide' => ['Picture/Gaussian.php', 'exp(-$i * $i / (2 * $sigma * $sigma))', 'exp(-$i * $i / ($sigma * $sigma * 3))', 'FiltersTest'],
-    'boxes without their fractional ends' => ['Picture/Gaussian.php', "return [\$radius, (2", "return [\$radius, 0.0 * (2", 'FiltersTest'],
+    'boxes without their fractional ends' => ['Picture/Gaussian.php', 'return [$radius, (2', 'return [$radius, 0.0 * (2', 'FiltersTest'],
     'planes end black' => ['Picture/Gaussian.php', '$sum = ($radius + 1) * $v[$row];', '$sum = $v[$row];', 'FiltersTest'],
     'what counts for nothing bleeds in' => ['Picture/Normalised.php', '$sum[$i] = $k > self::NOTHING ? $sum[$i] / $k : $v[$i];', '', 'FiltersTest|RetouchTest'],
     'blocks that do not count for their blur' => ['Picture/Normalised.php', '$sigma * $sigma / ($side * $side) - 0.25', '$sigma * $sigma / ($side * $side) + 2.0', 'BlocksTest'],
@@ -116,7 +116,7 @@ return [
     // Propose
     'faces without foreheads' => ['Propose/Person.php', 'FOREHEAD = 0.3', 'FOREHEAD = 0.0', 'PersonTest|FindingTest'],
     'irises are not looked for' => ['Propose/Person.php', 'if ($found !== null) {', 'if (false) {', 'PersonTest|FindingTest'],
-    'paths stay where the landmarks are' => ['Propose/Person.php', "\$settled = PathEdge::settled(", "\$settled = (static fn(mixed ...\$all): array => \$all[2])(", 'PersonTest|FindingTest'],
+    'paths stay where the landmarks are' => ['Propose/Person.php', '$settled = PathEdge::settled(', '$settled = (static fn(mixed ...$all): array => $all[2])(', 'PersonTest|FindingTest'],
     'teeth do not ride on the head' => ['Propose/Person.php', "[\$self->opening(\$id('s'), 0.002, 0.004, Join::Add)],\n            self::ride(\$head, \$mouth)", "[\$self->opening(\$id('s'), 0.002, 0.004, Join::Add)],\n            new Motion()", 'PersonTest|FindingTest'],
     'lids of the wrong side' => ['Propose/Landmarks.php', '$left ? 42 : 36', '$left ? 36 : 42', 'PersonTest|FindingTest'],
     'necks above chins' => ['Propose/Person.php', '$this->face->tilt() + 90', '$this->face->tilt() - 90', 'PersonTest|FindingTest'],

@@ -44,36 +44,21 @@ final readonly class InsertEffect implements Effect
 
     private static function lay(Planes $planes, Weight $weight, Planes $shown, Matrix $map, Rect $whole): void
     {
-        $at = $weight->matte->rect;
-        $from = $shown->rect;
-        $j = 0;
-        for ($y = $at->y; $y < $at->bottom(); ++$y) {
-            $i = ($y - $planes->rect->y) * $planes->rect->width + $at->x - $planes->rect->x;
+        $at = $weight->rect();
+        $y = $at->y;
+        foreach ($at->rowsIn($planes->rect) as $j => $i) {
             for ($x = $at->x; $x < $at->right(); ++$x, ++$i, ++$j) {
                 $k = $weight->offset + $weight->scale * $weight->matte->v[$j];
-                if ($k === 0.0) {
-                    continue;
-                }
-                [$px, $py] = $map->apply($x + 0.5, $y + 0.5);
+                [$px, $py] = $k === 0.0 ? [-1.0, -1.0] : $map->apply($x + 0.5, $y + 0.5);
                 if ($px < 0.0 || $py < 0.0 || $px > $whole->width || $py > $whole->height) {
                     continue;
                 }
-                $px = max(0.0, min($from->width - 1.0, $px - 0.5 - $from->x));
-                $py = max(0.0, min($from->height - 1.0, $py - 0.5 - $from->y));
-                $cx = min((int) $px, max(0, $from->width - 2));
-                $cy = min((int) $py, max(0, $from->height - 2));
-                $fx = $px - $cx;
-                $fy = $py - $cy;
-                $o = $cy * $from->width + $cx;
-                $right = $from->width > 1 ? 1 : 0;
-                $below = $from->height > 1 ? $from->width : 0;
-                foreach (['r', 'g', 'b'] as $channel) {
-                    $v = $shown->{$channel};
-                    $top = $v[$o] + ($v[$o + $right] - $v[$o]) * $fx;
-                    $bottom = $v[$o + $below] + ($v[$o + $below + $right] - $v[$o + $below]) * $fx;
-                    $planes->{$channel}[$i] += ($top + ($bottom - $top) * $fy - $planes->{$channel}[$i]) * $k;
-                }
+                [$r, $g, $b] = $shown->between($px, $py);
+                $planes->r[$i] += ($r - $planes->r[$i]) * $k;
+                $planes->g[$i] += ($g - $planes->g[$i]) * $k;
+                $planes->b[$i] += ($b - $planes->b[$i]) * $k;
             }
+            ++$y;
         }
     }
 }
