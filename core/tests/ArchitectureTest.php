@@ -52,6 +52,15 @@ final class ArchitectureTest extends TestCase
         }
     }
 
+    public function test_files_are_short_and_lines_fit_beside_each_other(): void
+    {
+        foreach (self::sources() as $path => $source) {
+            $lines = explode("\n", $source);
+            self::assertLessThanOrEqual(300, count($lines) - 1, $path);
+            self::assertLessThanOrEqual(140, max(array_map(mb_strlen(...), $lines)), $path);
+        }
+    }
+
     public function test_the_core_knows_no_framework_file_process_or_global(): void
     {
         foreach (self::sources() as $path => $source) {
