@@ -44,7 +44,6 @@ return [
     'forward-backward check switched off' => ['Motion/PointSearch.php', '< self::BACK;', '< 99.0;', 'PointSearchTest'],
     'no going back to the first look' => ['Motion/PointSearch.php', '$hit = $first;', '$hit = $hit;', 'PointSearchTest'],
     'looks are never renewed' => ['Motion/RegionFollower.php', 'if ($point->alike < PointSearch::RENEW) {', 'if (false) {', 'RegionFollowerTest|LostAndFoundTest|GuardsTest'],
-    'the first look is taken up from anywhere' => ['Motion/PointSearch.php', '< 2.0) {', '< 99.0) {', 'PointSearchTest|GuardsTest'],
     'looks of a frame set by hand are not held on to' => ['Motion/FollowedPoint.php', '[$this->first, $this->look] = [$look, $look];', '', 'FollowersTest'],
     'any likeness is enough' => ['Motion/PointSearch.php', '$hit[2] < self::ALIKE', '$hit[2] < -1.0', 'PointSearchTest'],
     'no median for doubtful points' => ['Motion/PointSearch.php', '$mx = self::median($shiftX);', '$mx = 0.0;', 'PointSearchTest'],
