@@ -13,7 +13,7 @@ final class ArchitectureTest extends TestCase
     private const MAY_USE = [
         'Geometry' => [],
         'Colour' => ['Geometry'],
-        'Picture' => ['Colour'],
+        'Picture' => ['Colour', 'Geometry'],
         'Touch' => ['Colour', 'Geometry', 'Picture'],
         'Recipe' => ['Geometry', 'Touch'],
         'Pick' => ['Colour', 'Picture', 'Recipe', 'Touch'],

@@ -71,17 +71,6 @@ final readonly class Witness
     /** @param Planes $planes the frame over at least what the crop needs; beyond the frame the crop is black */
     public function crop(Planes $planes): Planes
     {
-        $out = Planes::filled(Rect::of(0, 0, $this->width, $this->height), 0.0, 0.0, 0.0);
-        $rect = $planes->rect;
-        for ($y = 0, $i = 0; $y < $this->height; ++$y) {
-            for ($x = 0; $x < $this->width; ++$x, ++$i) {
-                [$px, $py] = $this->toFrame->apply($x + 0.5, $y + 0.5);
-                if ($px >= $rect->x && $py >= $rect->y && $px <= $rect->right() && $py <= $rect->bottom()) {
-                    [$out->r[$i], $out->g[$i], $out->b[$i]] = $planes->between($px, $py);
-                }
-            }
-        }
-
-        return $out;
+        return $planes->through($this->toFrame, Rect::of(0, 0, $this->width, $this->height), $planes->rect, 0.0);
     }
 }

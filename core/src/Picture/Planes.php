@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Picture;
 
+use Cossel\Core\Geometry\Matrix;
+
 /**
  * Three planes of display-referred R'G'B' over a rectangle of the picture: 0 black, 1 reference white, unclipped.
  * The working buffer of the renderer, changed in place by the kernels; row by row, packed.
@@ -55,26 +57,80 @@ final class Planes
     }
 
     /**
-     * R'G'B' at a place, bilinear between the middles of pixels; from the outermost middles on the edge goes on.
+     * Seen through a map, bilinear between the middles of pixels; from the outermost middles on the edge goes on.
      *
-     * @return array{float, float, float}
+     * @param Matrix $map    from pixels of what comes out to pixels of these planes
+     * @param Rect   $rect   of what comes out
+     * @param Rect   $whole  inside this there is something to be seen; the planes reach over it as far as the map needs
+     * @param float  $beyond what all channels are elsewhere
      */
-    public function between(float $x, float $y): array
+    public function through(Matrix $map, Rect $rect, Rect $whole, float $beyond): self
     {
-        $w = $this->rect->width;
-        $h = $this->rect->height;
-        $px = max(0.0, min($w - 1.0, $x - $this->rect->x - 0.5));
-        $py = max(0.0, min($h - 1.0, $y - $this->rect->y - 0.5));
-        $cx = min((int) $px, max(0, $w - 2));
-        $cy = min((int) $py, max(0, $h - 2));
-        [$fx, $fy] = [$px - $cx, $py - $cy];
-        $o = $cy * $w + $cx;
-        $right = $w > 1 ? 1 : 0;
-        $below = $h > 1 ? $w : 0;
-        [$a, $b, $c, $d] = [(1 - $fx) * (1 - $fy), $fx * (1 - $fy), (1 - $fx) * $fy, $fx * $fy];
-        $mixed = static fn(array $v): float => $a * $v[$o] + $b * $v[$o + $right] + $c * $v[$o + $below] + $d * $v[$o + $below + $right];
+        $out = self::filled($rect, $beyond, $beyond, $beyond);
+        self::read($this->r, $this->g, $this->b, $this->rect, $map->m, $rect, $whole, $out->r, $out->g, $out->b);
 
-        return [$mixed($this->r), $mixed($this->g), $mixed($this->b)];
+        return $out;
+    }
+
+    /**
+     * @param list<float>       $r
+     * @param list<float>       $g
+     * @param list<float>       $b
+     * @param array<int, float> $m
+     * @param list<float>       $outR
+     * @param list<float>       $outG
+     * @param list<float>       $outB
+     */
+    private static function read(
+        array $r,
+        array $g,
+        array $b,
+        Rect $from,
+        array $m,
+        Rect $rect,
+        Rect $whole,
+        array &$outR,
+        array &$outG,
+        array &$outB,
+    ): void {
+        [$m0, $m1, $m2, $m3, $m4, $m5, $m6, $m7, $m8] = $m;
+        [$left, $top, $right, $bottom] = [$whole->x, $whole->y, $whole->right(), $whole->bottom()];
+        $w = $from->width;
+        $lastX = $w - 1.0;
+        $lastY = $from->height - 1.0;
+        $next = $w > 1 ? 1 : 0;
+        $below = $from->height > 1 ? $w : 0;
+        $mostX = max(0, $w - 2);
+        $mostY = max(0, $from->height - 2);
+        $i = 0;
+        for ($y = $rect->y + 0.5, $endY = $rect->bottom(); $y < $endY; $y += 1.0) {
+            for ($x = $rect->x + 0.5, $endX = $rect->right(); $x < $endX; $x += 1.0, ++$i) {
+                $z = $m6 * $x + $m7 * $y + $m8;
+                $px = ($m0 * $x + $m1 * $y + $m2) / $z;
+                $py = ($m3 * $x + $m4 * $y + $m5) / $z;
+                if ($px < $left || $py < $top || $px > $right || $py > $bottom) {
+                    continue;
+                }
+                $px -= $from->x + 0.5;
+                $py -= $from->y + 0.5;
+                $px = $px < 0.0 ? 0.0 : ($px > $lastX ? $lastX : $px);
+                $py = $py < 0.0 ? 0.0 : ($py > $lastY ? $lastY : $py);
+                $cx = (int) $px;
+                $cx = $cx > $mostX ? $mostX : $cx;
+                $cy = (int) $py;
+                $cy = $cy > $mostY ? $mostY : $cy;
+                $fx = $px - $cx;
+                $fy = $py - $cy;
+                $o = $cy * $w + $cx;
+                $u = $o + $below;
+                $p = $r[$o] + ($r[$o + $next] - $r[$o]) * $fx;
+                $outR[$i] = $p + ($r[$u] + ($r[$u + $next] - $r[$u]) * $fx - $p) * $fy;
+                $p = $g[$o] + ($g[$o + $next] - $g[$o]) * $fx;
+                $outG[$i] = $p + ($g[$u] + ($g[$u + $next] - $g[$u]) * $fx - $p) * $fy;
+                $p = $b[$o] + ($b[$o + $next] - $b[$o]) * $fx;
+                $outB[$i] = $p + ($b[$u] + ($b[$u + $next] - $b[$u]) * $fx - $p) * $fy;
+            }
+        }
     }
 
     /** The planes over a rectangle inside their own. */

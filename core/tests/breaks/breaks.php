@@ -36,8 +36,8 @@ return [
     'surroundings are not seen in an area' => ['Judge/Influence.php', '$touch->side === Side::Outside', 'false', 'InfluenceTest'],
     'areas that are not live count as seen' => ['Judge/Influence.php', '$area->live->weight($frame) > 0.0', 'true', 'InfluenceTest'],
     'a rename is an influence' => ['Judge/Influence.php', "\$area->id,\n            '',", "\$area->id,\n            \$area->name,", 'InfluenceTest'],
-    'witnesses black at the border' => ['Judge/Witness.php', '$px >= $rect->x &&', '$px >= $rect->x + 1 &&', 'JudgeTest'],
-    'pictures read without interpolation' => ['Picture/Planes.php', '[$fx, $fy] = [$px - $cx, $py - $cy];', '[$fx, $fy] = [0.0, 0.0];', 'JudgeTest|FormulasTest'],
+    'witnesses black at the border' => ['Picture/Planes.php', '$px < $left ||', '$px < $left + 1 ||', 'JudgeTest'],
+    'pictures read without interpolation' => ['Picture/Planes.php', '$fx = $px - $cx;', '$fx = 0.0;', 'JudgeTest|FormulasTest'],
     'witnesses that do not follow' => ['Judge/Witness.php', '->times($motion)->times($crop)', '->times($crop)', 'JudgeTest'],
     'hues of an area by their count, not their chroma' => ['Judge/AreaColours.php', '% self::HUES] += $c;', '% self::HUES] += 1;', 'ScopesTest'],
     // Motion

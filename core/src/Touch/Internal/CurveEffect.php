@@ -18,50 +18,66 @@ final readonly class CurveEffect implements Effect
 
     public function apply(Planes $planes, Weight $weight): void
     {
-        $w = $weight->matte->v;
+        [$w, $offset, $scale, $n] = [$weight->matte->v, $weight->offset, $weight->scale, $weight->rect()->width];
+        $all = $this->red !== null && $this->red === $this->green && $this->red === $this->blue ? $this->red : null;
         foreach ($weight->rect()->rowsIn($planes->rect) as $j => $i) {
-            if ($this->red !== null) {
-                self::row(
-                    $planes->r,
-                    $i,
-                    $w,
-                    $j,
-                    $weight->rect()->width,
-                    $weight->offset,
-                    $weight->scale,
-                    $this->red,
-                    $this->red->table,
-                    $this->red->slopes,
-                );
+            if ($all !== null) {
+                self::grey($planes->r, $planes->g, $planes->b, $i, $w, $j, $n, $offset, $scale, $all, $all->table, $all->slopes);
+                continue;
             }
-            if ($this->green !== null) {
-                self::row(
-                    $planes->g,
-                    $i,
-                    $w,
-                    $j,
-                    $weight->rect()->width,
-                    $weight->offset,
-                    $weight->scale,
-                    $this->green,
-                    $this->green->table,
-                    $this->green->slopes,
-                );
+            foreach (['r' => $this->red, 'g' => $this->green, 'b' => $this->blue] as $channel => $curve) {
+                if ($curve !== null) {
+                    self::row($planes->{$channel}, $i, $w, $j, $n, $offset, $scale, $curve, $curve->table, $curve->slopes);
+                }
             }
-            if ($this->blue !== null) {
-                self::row(
-                    $planes->b,
-                    $i,
-                    $w,
-                    $j,
-                    $weight->rect()->width,
-                    $weight->offset,
-                    $weight->scale,
-                    $this->blue,
-                    $this->blue->table,
-                    $this->blue->slopes,
-                );
+        }
+    }
+
+    /**
+     * All three through one curve.
+     *
+     * @param list<float> $r
+     * @param list<float> $g
+     * @param list<float> $b
+     * @param list<float> $w
+     * @param list<float> $table
+     * @param list<float> $slopes
+     */
+    private static function grey(
+        array &$r,
+        array &$g,
+        array &$b,
+        int $i,
+        array $w,
+        int $j,
+        int $n,
+        float $offset,
+        float $scale,
+        Curve $curve,
+        array $table,
+        array $slopes,
+    ): void {
+        $last = count($table) - 1;
+        for ($end = $i + $n; $i < $end; ++$i, ++$j) {
+            $k = $offset + $scale * $w[$j];
+            if ($k === 0.0) {
+                continue;
             }
+            $x = $r[$i];
+            $p = ($x + 1.0) * 2048.0;
+            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
+            $slope = $slopes[$c];
+            $r[$i] = $x + (($slope === Curve::STEEP ? $curve->exact($x) : $table[$c] + $slope * ($p - $c)) - $x) * $k;
+            $x = $g[$i];
+            $p = ($x + 1.0) * 2048.0;
+            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
+            $slope = $slopes[$c];
+            $g[$i] = $x + (($slope === Curve::STEEP ? $curve->exact($x) : $table[$c] + $slope * ($p - $c)) - $x) * $k;
+            $x = $b[$i];
+            $p = ($x + 1.0) * 2048.0;
+            $c = $p < 0.0 ? 0 : ($p > $last ? $last : (int) $p);
+            $slope = $slopes[$c];
+            $b[$i] = $x + (($slope === Curve::STEEP ? $curve->exact($x) : $table[$c] + $slope * ($p - $c)) - $x) * $k;
         }
     }
 

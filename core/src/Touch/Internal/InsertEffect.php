@@ -39,26 +39,26 @@ final readonly class InsertEffect implements Effect
         if ($window->isEmpty()) {
             return;
         }
-        self::lay($planes, $weight, $this->frame->window($window), $map, $size->rect());
+        $shown = $this->frame->window($window)->through($map, $at, $size->rect(), NAN);
+        foreach (['r', 'g', 'b'] as $channel) {
+            self::lay($planes->{$channel}, $planes->rect, $shown->{$channel}, $weight);
+        }
     }
 
-    private static function lay(Planes $planes, Weight $weight, Planes $shown, Matrix $map, Rect $whole): void
+    /**
+     * @param list<float> $v
+     * @param list<float> $shown over the weight's rectangle; nothing where it is not a number
+     */
+    private static function lay(array &$v, Rect $into, array $shown, Weight $weight): void
     {
-        $at = $weight->rect();
-        $y = $at->y;
-        foreach ($at->rowsIn($planes->rect) as $j => $i) {
-            for ($x = $at->x; $x < $at->right(); ++$x, ++$i, ++$j) {
+        $width = $weight->rect()->width;
+        foreach ($weight->rect()->rowsIn($into) as $j => $i) {
+            for ($end = $i + $width; $i < $end; ++$i, ++$j) {
                 $k = $weight->offset + $weight->scale * $weight->matte->v[$j];
-                [$px, $py] = $k === 0.0 ? [-1.0, -1.0] : $map->apply($x + 0.5, $y + 0.5);
-                if ($px < 0.0 || $py < 0.0 || $px > $whole->width || $py > $whole->height) {
-                    continue;
+                if ($k !== 0.0 && !is_nan($shown[$j])) {
+                    $v[$i] += ($shown[$j] - $v[$i]) * $k;
                 }
-                [$r, $g, $b] = $shown->between($px, $py);
-                $planes->r[$i] += ($r - $planes->r[$i]) * $k;
-                $planes->g[$i] += ($g - $planes->g[$i]) * $k;
-                $planes->b[$i] += ($b - $planes->b[$i]) * $k;
             }
-            ++$y;
         }
     }
 }
