@@ -12,10 +12,10 @@ use Cossel\Core\Recipe\Touch;
 
 /**
  * Teeth that outshine the face. Over what looks like teeth under the matte, in Oklab of the finished frame: by how much the
- * lightness that 95 % of them stay below is over .88 (or over what it was untreated); by how much their mean is lighter, or
- * their mean b lower, than that of the whites of the same person's eyes, where an area holds these (the third of its pixels
- * that is lightest and has a chroma under .06); without them, by how much b is lower than .005 under neutral. The greatest of
- * these, in hundredths.
+ * lightness that 95 % of them stay below is over .88 (or over what it was untreated, or as the area is given it: a bright
+ * shot is no whitening); by how much their mean is lighter, or their mean b lower, than that of the whites of the same
+ * person's eyes, where an area holds these (the third of its pixels that is lightest and has a chroma under .06); without
+ * them, by how much b is lower than .005 under neutral. The greatest of these, in hundredths.
  */
 final readonly class OverWhite extends Telltale
 {
@@ -62,7 +62,7 @@ final readonly class OverWhite extends Telltale
             Robust::of($result->l, $w)[0],
             Robust::of($result->b, $w)[0],
             Robust::quantile($result->l, $w, 0.95),
-            Robust::quantile($untreated->l, $w, 0.95),
+            max(Robust::quantile($untreated->l, $w, 0.95), Robust::quantile($seen->before()->l, $w, 0.95)),
         ]);
     }
 

@@ -356,6 +356,13 @@ final class TelltalesTest extends TestCase
         self::assertLessThan(0.5, self::findings(['part' => 'teeth', 'touches' => [['id' => 't', 'kind' => 'whiten', 'yellow' => 0.3]]], [$teeth])['over-white face']->measure());
     }
 
+    public function test_teeth_of_a_shot_that_the_base_makes_bright_are_not_over_white(): void
+    {
+        $teeth = self::frame(static fn(): array => [0.75, 0.72, 0.62]);
+        $found = self::findings(['part' => 'teeth', 'touches' => [['id' => 't', 'kind' => 'whiten', 'yellow' => 0.3]]], [$teeth], ['base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => 1]]]);
+        self::assertLessThan(0.5, $found['over-white face']->measure());
+    }
+
     public function test_eyes_that_were_unlike_before_are_no_mismatch(): void
     {
         $iris = static fn(string $id, float $x): array => Documents::area(['id' => $id, 'part' => 'iris', 'person' => 'wren', 'outline' => ['at' => 0, 'shapes' => [['id' => "s{$id}", 'kind' => 'ellipse', 'centre' => [$x, 0.5], 'radii' => [0.2, 0.2]]]], 'touches' => [['id' => "t{$id}", 'kind' => 'exposure', 'stops' => 0.1]]]);

@@ -164,6 +164,7 @@ return [
     'left on with the lids open' => ['Telltale/LeftOn.php', '$look[0] < $closed', 'true', 'TelltalesTest'],
     'teeth beside anybody’s eyes' => ['Telltale/OverWhite.php', '&& $other->person === $area->person', '', 'TelltalesTest'],
     'teeth that were as light before' => ['Telltale/OverWhite.php', 'max(self::CEILING, $was)', 'self::CEILING', 'TelltalesTest'],
+    'a bright shot is whitening' => ['Telltale/OverWhite.php', ', Robust::quantile($seen->before()->l, $w, 0.95)', ', 0.0', 'TelltalesTest'],
     'paint without its fibres' => ['Telltale/Paint.php', 'max(0.0, $lost, $loud)', 'max(0.0, $loud)', 'TelltalesTest'],
     'a mismatch that was there' => ['Telltale/Mismatch.php', '$is - $was', '$is', 'TelltalesTest'],
     'spans run into each other' => ['Telltale/Finding.php', '<= $reach', '<= 99', 'TelltalesTest'],
