@@ -19,10 +19,10 @@ final class Merge
      */
     public static function of(mixed $base, mixed $mine, mixed $theirs, string $pointer = ''): mixed
     {
-        if ($mine == $theirs || $theirs == $base) {
+        if (self::same($mine, $theirs) || self::same($theirs, $base)) {
             return $mine;
         }
-        if ($mine == $base) {
+        if (self::same($mine, $base)) {
             return $theirs;
         }
         if (!is_array($base) || !is_array($mine) || !is_array($theirs)) {
@@ -56,7 +56,7 @@ final class Merge
                 $merged[$key] = self::of($base[$key] ?? null, $mine[$key], $theirs[$key], $place);
             } elseif (!array_key_exists($key, $base)) {
                 $merged[$key] = $inMine ? $mine[$key] : $theirs[$key];
-            } elseif (($inMine ? $mine[$key] : $theirs[$key]) != $base[$key]) {
+            } elseif (!self::same($inMine ? $mine[$key] : $theirs[$key], $base[$key])) {
                 // One took it away while the other changed it.
                 throw MergeConflict::at($place);
             }
@@ -76,15 +76,39 @@ final class Merge
     {
         [$b, $m, $t] = array_map(static fn(array $list): array => array_column($list, null, 'id'), [$base, $mine, $theirs]);
         $merged = self::fields($b, $m, $t, $pointer);
-        $moved = array_values(
-            array_intersect(array_keys($m), array_keys($b)),
-        ) !== array_values(array_intersect(array_keys($b), array_keys($m)));
-        $order = $moved ? [...array_keys($m), ...array_keys($t)] : [...array_keys($t), ...array_keys($m)];
+        $all = array_keys(array_intersect_key($b, $m, $t));
+        [$was, $here, $there] = array_map(static fn(array $by): array => array_values(array_intersect(array_keys($by), $all)), [$b, $m, $t]);
+        if ($here !== $was && $there !== $was && $here !== $there) {
+            throw MergeConflict::at($pointer);
+        }
+        $order = $here !== $was ? [...array_keys($m), ...array_keys($t)] : [...array_keys($t), ...array_keys($m)];
 
         return array_values(array_map(
             static fn(int|string $id): mixed => $merged[$id],
             array_filter(array_unique($order), static fn(int|string $id): bool => array_key_exists($id, $merged)),
         ));
+    }
+
+    /** Whether two values say the same: numbers by what they are worth, fields in any order, all else to the letter. */
+    private static function same(mixed $a, mixed $b): bool
+    {
+        if (is_array($a) && is_array($b)) {
+            if (count($a) !== count($b) || array_is_list($a) !== array_is_list($b)) {
+                return false;
+            }
+            foreach ($a as $key => $value) {
+                if (!array_key_exists($key, $b) || !self::same($value, $b[$key])) {
+                    return false;
+                }
+            }
+
+            return true;
+        }
+        if ((is_int($a) || is_float($a)) && (is_int($b) || is_float($b))) {
+            return (float) $a === (float) $b;
+        }
+
+        return $a === $b;
     }
 
     /** @param array<mixed> $list */

@@ -63,4 +63,37 @@ final class MergeTest extends TestCase
         $this->expectException(MergeConflict::class);
         Merge::of(self::BASE, $mine, $theirs);
     }
+
+    public function test_what_reads_like_the_same_number_is_another_name(): void
+    {
+        $base = ['areas' => [['id' => 'x', 'name' => '1', 'on' => true]]];
+        $mine = $theirs = $base;
+        $mine['areas'][0]['name'] = '01';
+        $theirs['areas'][0]['on'] = false;
+        self::assertSame([['id' => 'x', 'name' => '01', 'on' => false]], Merge::of($base, $mine, $theirs)['areas']);
+        $theirs['areas'][0]['name'] = '1e0';
+        $this->expectException(MergeConflict::class);
+        Merge::of($base, $mine, $theirs);
+    }
+
+    public function test_numbers_are_the_same_by_what_they_are_worth_and_fields_in_any_order(): void
+    {
+        $base = ['a' => ['x' => 1, 'y' => null], 'b' => 0];
+        self::assertSame(['a' => ['x' => 1, 'y' => null], 'b' => 3], Merge::of($base, ['a' => ['y' => null, 'x' => 1.0], 'b' => 0], ['a' => ['x' => 1, 'y' => null], 'b' => 3]));
+        // Nothing is not no.
+        self::assertSame(['on' => false], Merge::of(['on' => null], ['on' => false], ['on' => null]));
+    }
+
+    public function test_two_new_orders_are_a_conflict_and_the_same_one_is_none(): void
+    {
+        $of = static fn(string ...$ids): array => array_map(static fn(string $id): array => ['id' => $id], $ids);
+        self::assertSame($of('c', 'a', 'b'), Merge::of($of('a', 'b', 'c'), $of('c', 'a', 'b'), $of('c', 'a', 'b')));
+        self::assertSame($of('b', 'a', 'd'), Merge::of($of('a', 'b', 'c'), $of('b', 'a', 'c'), $of('a', 'b', 'd')));
+        try {
+            Merge::of(['areas' => $of('a', 'b', 'c')], ['areas' => $of('c', 'a', 'b')], ['areas' => $of('b', 'a', 'c')]);
+            self::fail();
+        } catch (MergeConflict $e) {
+            self::assertSame('/areas', $e->pointer);
+        }
+    }
 }

@@ -136,6 +136,8 @@ return [
     'blink guard without lids' => ['Recipe/BlinkGuard.php', 'return $openness === null', 'return true', 'FrameRendererTest|KeyedTest'],
     'linked areas do what they did before' => ['Recipe/Recipe.php', '$area->pair?->linked ?', 'false ?', 'FrameRendererTest'],
     'the later edit wins without a word' => ['Recipe/Merge.php', 'throw MergeConflict::at($place);', '$merged[$key] = $mine[$key];', 'MergeTest'],
+    'names that read like numbers are compared as such' => ['Recipe/Merge.php', 'return $a === $b;', 'return $a == $b;', 'MergeTest'],
+    'of two new orders one wins without a word' => ['Recipe/Merge.php', '$here !== $was && $there !== $was && $here !== $there', 'false', 'MergeTest'],
     'circles of areas are read' => ['Recipe/RecipeReader.php', '$this->checkBonds($recipe);', '', 'RecipeReaderTest'],
     'ids may be used twice' => ['Recipe/RecipeReader.php', 'if (isset($seen[$id])) {', 'if (false) {', 'RecipeReaderTest'],
     'keyframes in any order' => ['Recipe/Keyframes.php', 'if ($key->frame <= $last) {', 'if (false) {', 'RecipeReaderTest'],
