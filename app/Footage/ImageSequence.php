@@ -76,15 +76,16 @@ final class ImageSequence
             throw RefusedFootage::tooLong(count($names), (int) config('cossel.footage.most_frames'));
         }
         if ($bytes > config('cossel.footage.most_unpacked_bytes')) {
-            throw RefusedFootage::uploadSize((int) config('cossel.footage.most_unpacked_bytes'));
+            throw RefusedFootage::unpackedSize((int) config('cossel.footage.most_unpacked_bytes'));
         }
         $type = reset($names);
         $ordered = array_keys($names);
         natsort($ordered);
         $size = null;
+        $left = (int) config('cossel.footage.most_unpacked_bytes');
         foreach (array_values($ordered) as $number => $name) {
             $target = sprintf('%s/%08d.%s', $folder, $number, $type);
-            $this->extract($zip, $name, $target);
+            $left -= $this->extract($zip, $name, $target, $left);
             $found = $type === 'png' ? @getimagesize($target) : null;
             if ($found === false || ($size !== null && $found !== null && [$found[0], $found[1]] !== $size)) {
                 throw UnreadableFootage::archive($found === false ? "{$name} is not a picture" : "{$name} has another size than the pictures before it");
@@ -96,16 +97,28 @@ final class ImageSequence
         return $type;
     }
 
-    private function extract(\ZipArchive $zip, string $name, string $target): void
+    /**
+     * @param int $most bytes it may unpack to; what the archive says of that is not to be trusted
+     *
+     * @return int bytes it has unpacked to
+     */
+    private function extract(\ZipArchive $zip, string $name, string $target, int $most): int
     {
         $from = $zip->getStream($name);
         $to = fopen($target, 'w');
         if ($from === false || $to === false) {
             throw UnreadableFootage::archive("{$name} cannot be unpacked");
         }
-        // The size the archive states is not to be trusted.
-        stream_copy_to_stream($from, $to, 1024 ** 3);
+        $written = stream_copy_to_stream($from, $to, $most + 1);
         fclose($from);
         fclose($to);
+        if ($written === false) {
+            throw UnreadableFootage::archive("{$name} cannot be unpacked");
+        }
+        if ($written > $most) {
+            throw RefusedFootage::unpackedSize((int) config('cossel.footage.most_unpacked_bytes'));
+        }
+
+        return $written;
     }
 }

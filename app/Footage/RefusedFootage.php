@@ -47,6 +47,11 @@ final class RefusedFootage extends \DomainException
         return new self("The span {$from} to {$to} is not within the footage, which has frames 0 to {$last}.");
     }
 
+    public static function unpackedSize(int $limit): self
+    {
+        return new self(sprintf('The archive unpacks to more than the limit of %s.', \Illuminate\Support\Number::fileSize($limit)));
+    }
+
     public static function uploadSize(int $limit): self
     {
         return new self(sprintf('The file is larger than the limit of %s.', \Illuminate\Support\Number::fileSize($limit)));

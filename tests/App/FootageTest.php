@@ -100,6 +100,23 @@ final class FootageTest extends AppTestCase
         self::assertSame(md5($png), md5($this->app->make(FrameCache::class)->frame($footage, 2, 64)->bytes));
     }
 
+    public function test_an_archive_that_unpacks_to_more_than_it_says_is_refused(): void
+    {
+        config(['cossel.footage.most_unpacked_bytes' => 1_000_000]);
+        $file = "{$this->folder}/bomb.zip";
+        $zip = new \ZipArchive();
+        $zip->open($file, \ZipArchive::CREATE);
+        $zip->addFromString('f001.png', str_repeat("\0", 40_000_000));
+        $zip->close();
+        // Both headers say that it is a hundred bytes.
+        $bytes = (string) file_get_contents($file);
+        self::assertSame(2, substr_count($bytes, pack('V', 40_000_000)));
+        file_put_contents($file, str_replace(pack('V', 40_000_000), pack('V', 100), $bytes));
+        $shot = $this->shot($file);
+        self::assertSame(ShotState::Failed, $shot->state);
+        self::assertStringContainsString('unpacks to more than the limit', (string) $shot->error);
+    }
+
     /** @return iterable<string, array{\Closure(self): string, string}> */
     public static function refused(): iterable
     {
