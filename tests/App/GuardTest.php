@@ -22,6 +22,14 @@ final class GuardTest extends AppTestCase
         self::assertSame(403, $this->getJson('http://cossel.example/api/jobs')->status());
     }
 
+    public function test_a_request_is_what_its_method_says(): void
+    {
+        $job = $this->postJson('/api/jobs', ['name' => 'Job'])->json('id');
+        self::assertSame(405, $this->post("/api/jobs/{$job}?_method=DELETE")->status());
+        self::assertSame(405, $this->withHeaders(['X-HTTP-Method-Override' => 'DELETE'])->post("/api/jobs/{$job}")->status());
+        self::assertContains($job, array_column($this->getJson('/api/jobs')->json(), 'id'));
+    }
+
     public function test_answers_tell_the_browser_what_they_may_do(): void
     {
         foreach (['/api/jobs', '/api/nonesuch', '/jobs/1'] as $url) {

@@ -19,6 +19,8 @@ final class OwnPagesOnly
     {
         $host = preg_replace('/:\d+\z/', '', (string) $request->headers->get('Host', ''));
         abort_unless(in_array($host, config('cossel.hosts'), true), 403, 'This address is not one Cossel answers under.');
+        // What a form can send must not pass for what only a script of our own sends.
+        abort_if($request->getRealMethod() !== $request->getMethod(), 405, 'A request is what its method says, nothing else.');
         $origin = $request->headers->get('Origin');
         // Scheme, host and port: another port of the same machine is another program.
         abort_if($origin !== null && !($origin === 'null' && $request->isMethodSafe()) && $origin !== $request->getSchemeAndHttpHost(), 403, 'Requests from other sites are refused.');
