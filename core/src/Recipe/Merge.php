@@ -77,8 +77,8 @@ final class Merge
         [$b, $m, $t] = array_map(static fn(array $list): array => array_column($list, null, 'id'), [$base, $mine, $theirs]);
         $merged = self::fields($b, $m, $t, $pointer);
         $all = array_keys(array_intersect_key($b, $m, $t));
-        $order = static fn(array $by): array => array_values(array_intersect(array_keys($by), $all));
-        [$was, $here, $there] = [$order($b), $order($m), $order($t)];
+        $common = static fn(array $by): array => array_values(array_intersect(array_keys($by), $all));
+        [$was, $here, $there] = [$common($b), $common($m), $common($t)];
         if ($here !== $was && $there !== $was && $here !== $there) {
             throw MergeConflict::at($pointer);
         }
