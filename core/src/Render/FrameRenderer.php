@@ -76,7 +76,10 @@ final class FrameRenderer
             return $stage->matte(Planes::filled(Rect::none(), 0.0, 0.0, 0.0), $rect);
         }
 
-        return $stage->matte($this->passage($frame, $number, $area)->over($stage->matteNeeds($rect)), $rect);
+        $before = $this->passage($frame, $number, $area)->over(...);
+        $stage->survey($before, $this->pixels);
+
+        return $stage->matte($before($stage->matteNeeds($rect)), $rect);
     }
 
     /** The picture as it enters an area, over a rectangle. */

@@ -270,12 +270,14 @@ final class FrameRendererTest extends TestCase
         $motions = new Motions($recipe, []);
         $all = $frame->format->rect();
         $whole = iterator_to_array((new FrameRenderer($recipe, $motions))->bands($frame, 0, $all))[0];
+        $matte = (new FrameRenderer($recipe, $motions))->matte($frame, $recipe->areas[0], 0, $all)->v;
         // The area is of some four thousand pixels, the spot's surroundings of some five hundred.
         foreach ([6000, 1500, 200] as $pixels) {
             $pieces = Planes::joined($all, (new FrameRenderer($recipe, $motions, pixels: $pixels))->bands($frame, 0, $all));
             foreach (['r', 'g', 'b'] as $channel) {
                 self::assertEqualsWithDelta($whole->{$channel}, $pieces->{$channel}, 1e-9);
             }
+            self::assertEqualsWithDelta($matte, (new FrameRenderer($recipe, $motions, pixels: $pixels))->matte($frame, $recipe->areas[0], 0, $all)->v, 1e-9);
         }
     }
 
