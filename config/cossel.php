@@ -11,12 +11,6 @@ return [
         'frames_bytes' => (int) env('COSSEL_CACHE_FRAMES_BYTES', 12 * 1024 ** 3),
         'pictures_bytes' => (int) env('COSSEL_CACHE_PICTURES_BYTES', 2 * 1024 ** 3),
     ],
-    'footage' => [
-        'most_pixels_a_side' => 8192,
-        'most_frames' => 20000,
-        'most_upload_bytes' => (int) env('COSSEL_MOST_UPLOAD_BYTES', 64 * 1024 ** 3),
-        'most_unpacked_bytes' => (int) env('COSSEL_MOST_UNPACKED_BYTES', 64 * 1024 ** 3),
-    ],
     // Names under which the application may be reached; anything else is refused.
     'hosts' => array_filter(explode(',', (string) env('COSSEL_HOSTS', '127.0.0.1,localhost,[::1]'))),
     'frames_a_part' => 12,

@@ -17,6 +17,7 @@ use App\Http\Controllers\ShotController;
 use App\Http\Controllers\TelltaleController;
 use App\Http\Controllers\UploadController;
 use App\Http\Controllers\VersionController;
+use App\Http\Middleware\InTurn;
 use App\Treatment\StartingPoints;
 use Illuminate\Support\Facades\Route;
 
@@ -33,10 +34,23 @@ Route::put('uploads/{upload}', [UploadController::class, 'update']);
 Route::post('uploads/{upload}/shot', [UploadController::class, 'finish']);
 
 Route::apiResource('shots', ShotController::class)->only(['show', 'update', 'destroy']);
-Route::get('shots/{shot}/poster', [PictureController::class, 'poster']);
-Route::post('shots/{shot}/picture', [PictureController::class, 'picture']);
-Route::post('shots/{shot}/witness', [PictureController::class, 'witness']);
-Route::post('shots/{shot}/scope', [PictureController::class, 'scope']);
+// What is computed from pixels waits for its turn, apart from everything else.
+Route::middleware(InTurn::class)->group(static function (): void {
+    Route::get('shots/{shot}/poster', [PictureController::class, 'poster']);
+    Route::post('shots/{shot}/picture', [PictureController::class, 'picture']);
+    Route::post('shots/{shot}/witness', [PictureController::class, 'witness']);
+    Route::post('shots/{shot}/scope', [PictureController::class, 'scope']);
+    Route::post('shots/{shot}/person', FindPersonController::class);
+    Route::post('shots/{shot}/edge', [OutlineController::class, 'edge']);
+    Route::post('shots/{shot}/areas/{area}/colours', [AreaController::class, 'colours']);
+    Route::post('shots/{shot}/areas/{area}/pick', [AreaController::class, 'pick']);
+    Route::post('shots/{shot}/areas/{area}/sample', [AreaController::class, 'sample']);
+    Route::post('shots/{shot}/areas/{area}/cover', [AreaController::class, 'cover']);
+    Route::post('shots/{shot}/areas/{area}/other', [AreaController::class, 'other']);
+});
+
+Route::post('shots/{shot}/accept', [ShotController::class, 'accept']);
+Route::post('shots/{shot}/read', [ShotController::class, 'read']);
 Route::get('shots/{shot}/recipe', [RecipeController::class, 'show']);
 Route::put('shots/{shot}/recipe', [RecipeController::class, 'update']);
 Route::post('shots/{shot}/undo', [RecipeController::class, 'undo']);
@@ -49,17 +63,10 @@ Route::get('shots/{shot}/telltales', [TelltaleController::class, 'show']);
 Route::post('shots/{shot}/telltales', [TelltaleController::class, 'store']);
 Route::put('shots/{shot}/telltales/limit', [TelltaleController::class, 'limit']);
 Route::get('shots/{shot}/telltales/cures', [TelltaleController::class, 'cures']);
-Route::post('shots/{shot}/person', FindPersonController::class);
 Route::put('shots/{shot}/areas/{area}/tick', [ShotController::class, 'tick']);
 Route::delete('shots/{shot}/areas/{area}/tick', [ShotController::class, 'untick']);
-Route::post('shots/{shot}/edge', [OutlineController::class, 'edge']);
 Route::post('svg', [OutlineController::class, 'read']);
 Route::get('shots/{shot}/areas/{area}/outline.svg', [OutlineController::class, 'write']);
-Route::post('shots/{shot}/areas/{area}/colours', [AreaController::class, 'colours']);
-Route::post('shots/{shot}/areas/{area}/pick', [AreaController::class, 'pick']);
-Route::post('shots/{shot}/areas/{area}/sample', [AreaController::class, 'sample']);
-Route::post('shots/{shot}/areas/{area}/cover', [AreaController::class, 'cover']);
-Route::post('shots/{shot}/areas/{area}/other', [AreaController::class, 'other']);
 Route::post('cubes', [FileController::class, 'cube']);
 Route::post('cdl', [FileController::class, 'readCdl']);
 Route::get('shots/{shot}/touches/{touch}/cdl.{form}', [FileController::class, 'writeCdl'])->whereIn('form', ['cc', 'ccc', 'cdl']);

@@ -4,14 +4,16 @@ declare(strict_types=1);
 
 namespace App\Console;
 
+use App\Footage\FootageStore;
+use App\Footage\Intake;
+use App\Footage\RefusedFootage;
+use App\Footage\UnreadableFootage;
 use App\Models\Job;
 use App\Models\Shot;
 use App\Models\ShotState;
-use App\Work\ReadFootage;
+use App\Work\PrepareFrames;
 use Illuminate\Console\Command;
-use Illuminate\Filesystem\Filesystem;
-use Illuminate\Support\Facades\Storage;
-use Illuminate\Support\Str;
+use Illuminate\Support\Facades\DB;
 
 final class ImportFootage extends Command
 {
@@ -19,7 +21,7 @@ final class ImportFootage extends Command
 
     protected $description = 'Brings footage into a job';
 
-    public function handle(Filesystem $files): int
+    public function handle(Intake $intake, FootageStore $store): int
     {
         $span = null;
         if ($this->option('frames') !== null) {
@@ -38,19 +40,23 @@ final class ImportFootage extends Command
                 ++$failed;
                 continue;
             }
-            Storage::disk('data')->makeDirectory('uploads');
-            $copy = Storage::disk('data')->path('uploads/' . Str::uuid());
-            $files->copy($file, $copy);
-            $shot = Shot::create(['job_id' => $job->id, 'name' => pathinfo($file, PATHINFO_FILENAME), 'state' => ShotState::Reading, 'position' => 1 + (int) $job->shots()->max('position')]);
-            ReadFootage::dispatchSync($shot->id, $copy, basename($file), $span);
-            $shot->refresh();
-            if ($shot->state === ShotState::Ready) {
+            try {
+                $footage = $intake->take($file, basename($file), false);
+                $shot = DB::transaction(static function () use ($intake, $footage, $file, $job, $span): Shot {
+                    $shot = Shot::create(['job_id' => $job->id, 'name' => pathinfo($file, PATHINFO_FILENAME), 'state' => ShotState::Reading, 'position' => 1 + (int) $job->shots()->max('position')]);
+                    $intake->fill($shot, $footage, $span);
+                    PrepareFrames::dispatch($shot->id);
+
+                    return $shot;
+                });
                 $this->components->info("{$file}: frames {$shot->from} to {$shot->to}.");
-            } else {
-                $this->components->error("{$file}: {$shot->error}");
-                $shot->delete();
+                array_map(fn(string $damage) => $this->components->warn("{$file}: {$damage}"), $footage->info()->damage);
+            } catch (UnreadableFootage|RefusedFootage $refusal) {
+                $this->components->error("{$file}: {$refusal->getMessage()}");
+                isset($footage) && $store->drop($footage);
                 ++$failed;
             }
+            unset($footage);
         }
 
         return $failed === 0 ? 0 : 1;

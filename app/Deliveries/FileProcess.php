@@ -83,7 +83,7 @@ final class FileProcess
     public function part(string $order): void
     {
         $told = json_decode((string) file_get_contents($order), true, flags: JSON_THROW_ON_ERROR);
-        $footage = new FootageFile($told['footage'], $told['sha256'], FootageInfo::fromArray($told['info']));
+        $footage = new FootageFile($told['footage'], $told['sha256'], FootageInfo::fromArray($told['info']), $told['name']);
         $tracks = array_map(static fn(string $json): Track => Track::read(json_decode($json, true)), $told['tracks']);
         $recipe = $this->reader->read(json_decode($told['recipe'], true));
         $renderer = $this->renderer($recipe, $tracks, $told['assets']);
@@ -104,13 +104,14 @@ final class FileProcess
             throw UnreadableFootage::because('there is no such file');
         }
         $path = (string) realpath($path);
+        $name = basename($path);
         $sha256 = (string) hash_file('sha256', $path);
         if (ImageSequence::isArchive($path)) {
             $this->sequence->toFootage($path, "{$work}/sequence.mkv");
             $path = "{$work}/sequence.mkv";
         }
 
-        return new FootageFile($path, $sha256, $this->probe->read($path));
+        return new FootageFile($path, $sha256, $this->probe->read($path), $name);
     }
 
     /**
@@ -220,6 +221,7 @@ final class FileProcess
                 'footage' => $footage->path,
                 'sha256' => $footage->sha256,
                 'info' => $footage->info->toArray(),
+                'name' => $footage->name,
                 'recipe' => $this->writer->json($recipe),
                 'tracks' => array_map(static fn(Track $track): string => $track->json(), $tracks),
                 'assets' => $assets,
@@ -257,7 +259,7 @@ final class FileProcess
             Ffmpeg::run([
                 '-f', 'rawvideo', '-pix_fmt', 'gray16be', '-s', "{$frame->width}x{$frame->height}", '-i', 'pipe:0',
                 '-pix_fmt', 'gray16be', '-c:v', 'png', '-start_number', (string) $from, '-y', "{$folder}/{$area->id}/%06d.png",
-            ], $mattes);
+            ], [], [(string) realpath("{$folder}/{$area->id}")], $mattes);
         }
     }
 

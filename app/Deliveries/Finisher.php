@@ -33,15 +33,16 @@ final class Finisher
             }
             $this->files->put($list, $entries);
             $done = $format === Format::Png
-                ? $this->images($footage, $list, $from, $to, $work)
-                : $this->film($footage, $format, $list, $from, $to, $work);
+                ? $this->images($footage, $list, array_keys($parts), $from, $to, $work)
+                : $this->film($footage, $format, $list, array_keys($parts), $from, $to, $work);
             rename($done, $file);
         } finally {
             $this->files->deleteDirectory($work);
         }
     }
 
-    private function film(FootageFile $footage, Format $format, string $list, int $from, int $to, string $work): string
+    /** @param list<string> $parts */
+    private function film(FootageFile $footage, Format $format, string $list, array $parts, int $from, int $to, string $work): string
     {
         $done = "{$work}/done.{$format->extension()}";
         $info = $footage->info;
@@ -71,20 +72,21 @@ final class Finisher
             ...$this->soundCodec($info, $format, $from, $to),
             ...($info->timecode === null ? [] : ['-metadata', 'timecode=' . self::timecode($info, $from)]),
             '-f', $format->extension() === 'mkv' ? 'matroska' : 'webm', $done,
-        ]);
+        ], [...$parts, $footage->path], [$work]);
 
         return $done;
     }
 
-    private function images(FootageFile $footage, string $list, int $from, int $to, string $work): string
+    /** @param list<string> $parts */
+    private function images(FootageFile $footage, string $list, array $parts, int $from, int $to, string $work): string
     {
         $this->files->makeDirectory("{$work}/frames", recursive: true, force: true);
         Ffmpeg::run([
             '-f', 'concat', '-safe', '0', '-i', $list, '-map', '0:v:0', '-fps_mode', 'passthrough',
             '-vf', 'scale=flags=accurate_rnd+full_chroma_int', '-pix_fmt', 'rgb48be', '-c:v', 'png', '-compression_level', '4', '-start_number', (string) $from, "{$work}/frames/%06d.png",
-        ]);
+        ], $parts, [$work]);
         if ($footage->info->audio !== null) {
-            Ffmpeg::run([...$this->soundInput($footage, $from, $to), '-map', '0:a:0', '-c:a', 'pcm_s24le', "{$work}/frames/sound.wav"]);
+            Ffmpeg::run([...$this->soundInput($footage, $from, $to), '-map', '0:a:0', '-c:a', 'pcm_s24le', "{$work}/frames/sound.wav"], [$footage->path], [$work]);
         }
         $zip = new \ZipArchive();
         $zip->open("{$work}/done.zip", \ZipArchive::CREATE | \ZipArchive::OVERWRITE);

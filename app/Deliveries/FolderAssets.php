@@ -33,7 +33,7 @@ final class FolderAssets
             function (string $sha256) use ($folder): ?FootageFile {
                 $path = $this->path($folder, $sha256);
 
-                return $path === null ? null : new FootageFile($path, $sha256, $this->probe->read($path));
+                return $path === null ? null : new FootageFile($path, $sha256, $this->probe->read($path), basename($path));
             },
         );
     }

@@ -10,9 +10,13 @@ use App\Models\DeliveryState;
 use App\Models\Shot;
 use App\Treatment\Recipes;
 use App\Work\FinishDelivery;
+use App\Work\Queues;
 use App\Work\RenderPart;
+use App\Work\WorkQueue;
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Filesystem\Filesystem;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
 use Illuminate\Support\Facades\Storage;
 
 /** Asks for deliveries, cancels them, takes them up again. */
@@ -31,10 +35,24 @@ final class Orders
                 $delivery->parts()->create(['index' => $index, 'from' => $first, 'to' => min($to, $first + $size - 1)]);
             }
             // Only now: a part that is done at once must know of all others.
-            $delivery->parts()->each(static fn(DeliveryPart $part) => RenderPart::dispatch($part->id));
+            self::line($delivery->parts()->get());
 
             return $delivery;
         });
+    }
+
+    /**
+     * Lines parts up behind the first ones of other deliveries, so that several are rendered in turns.
+     *
+     * @param Collection<int, DeliveryPart> $parts
+     */
+    public static function line(Collection $parts): void
+    {
+        $queue = Queue::connection();
+        $turn = $queue instanceof WorkQueue ? $queue->turn(Queues::DELIVERIES) : 0;
+        foreach ($parts->values() as $k => $part) {
+            RenderPart::dispatch($part->id, $turn + $k);
+        }
     }
 
     public function cancel(Delivery $delivery): void
@@ -51,11 +69,11 @@ final class Orders
             }
             $delivery->parts()->each(static function (DeliveryPart $part): void {
                 $complete = $part->complete && is_file(RenderPart::file($part));
-                $part->update(['complete' => $complete, 'done' => $complete ? $part->done : 0]);
+                $part->update(['complete' => $complete, 'done' => $complete ? $part->done : 0, 'error' => null]);
             });
             $open = $delivery->parts()->where('complete', false)->get();
             $delivery->update(['state' => $open->isEmpty() ? DeliveryState::Finishing : DeliveryState::Rendering, 'error' => null]);
-            $open->each(static fn(DeliveryPart $part) => RenderPart::dispatch($part->id));
+            self::line($open);
             if ($open->isEmpty()) {
                 FinishDelivery::dispatch($delivery->id);
             }

@@ -45,7 +45,7 @@ final class PartRenderer
                 '-f', 'rawvideo', '-pix_fmt', self::pixels($format), '-s', "{$format->width}x{$format->height}", '-r', $footage->info->rate, '-i', 'pipe:0',
                 ...self::master($format),
                 '-threads', '1', '-f', 'matroska', '-y', $work,
-            ], $frames);
+            ], [], [dirname($file)], $frames);
             rename($work, $file);
         } finally {
             @unlink($work);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Footage;
 
+use Symfony\Component\Process\Exception\ProcessSignaledException;
 use Symfony\Component\Process\Exception\ProcessTimedOutException;
 use Symfony\Component\Process\Process;
 
@@ -16,12 +17,10 @@ final class Ffmpeg
     private const FORMATS = 'matroska,ogg,mov';
     private const CODECS = 'vp8,vp9,libdav1d,libaom-av1,av1,h264,hevc,mpeg4,mpeg2video,theora,ffv1,prores,dnxhd,mjpeg,png,tiff,rawvideo,huffyuv,ffvhuff,utvideo,v210,'
         . 'opus,libopus,vorbis,libvorbis,flac,aac,mp3,mp3float,alac,pcm_s16le,pcm_s24le,pcm_s32le,pcm_f32le,pcm_s16be,pcm_s24be';
-    private const MOST_PIXELS = 8192 * 8192;
-
     /** @return list<string> options to stand before the -i of a foreign file */
     public static function guarded(): array
     {
-        return ['-protocol_whitelist', 'file', '-format_whitelist', self::FORMATS, '-codec_whitelist', self::CODECS, '-max_pixels', (string) self::MOST_PIXELS];
+        return ['-protocol_whitelist', 'file', '-format_whitelist', self::FORMATS, '-codec_whitelist', self::CODECS, '-max_pixels', (string) config('limits.footage.pixels')];
     }
 
     /**
@@ -35,14 +34,46 @@ final class Ffmpeg
      */
     public static function probe(string $file, array $options, float $timeout): array
     {
-        $process = new Process(['ffprobe', '-v', 'error', ...self::guarded(), ...$options, '-of', 'json', '-i', $file], timeout: $timeout);
+        return self::ask([...self::guarded(), ...$options, '-i', $file], $file, $timeout);
+    }
+
+    /**
+     * What ffprobe says of the frames of numbered pictures.
+     *
+     * @param list<string> $options with the demuxer and its whitelists
+     *
+     * @return list<array<string, mixed>>
+     *
+     * @throws UnreadableFootage
+     */
+    public static function probePictures(array $options, string $pictures): array
+    {
+        return self::ask([...$options, '-i', $pictures], dirname($pictures), 3600)['frames'] ?? [];
+    }
+
+    /**
+     * @param list<string> $options
+     *
+     * @return array<string, mixed>
+     */
+    private static function ask(array $options, string $reads, float $timeout): array
+    {
+        $process = new Process(Jail::around(['ffprobe', '-v', 'error', '-of', 'json', ...$options], [$reads], []), timeout: $timeout);
+        $said = 0;
         try {
-            $process->run();
+            $process->run(static function (string $type, string $text) use (&$said): void {
+                $said += strlen($text);
+                if ($said > config('limits.ffmpeg.said_bytes')) {
+                    throw UnreadableFootage::saysTooMuch();
+                }
+            });
         } catch (ProcessTimedOutException) {
             throw UnreadableFootage::tookTooLong();
+        } finally {
+            $process->stop(0);
         }
-        if (!$process->isSuccessful()) {
-            throw UnreadableFootage::because(self::lastLine($process->getErrorOutput()));
+        if ($process->getExitCode() !== 0) {
+            throw UnreadableFootage::because(FfmpegWords::reason($process));
         }
         $answer = json_decode($process->getOutput(), true);
 
@@ -53,29 +84,25 @@ final class Ffmpeg
      * Runs ffmpeg to its end.
      *
      * @param list<string>                           $options
+     * @param list<string>                           $reads   files and folders it needs
+     * @param list<string>                           $writes  folders it writes in
      * @param iterable<string>|resource|string|null  $input   for its standard input
      *
      * @throws FfmpegFailed
      */
-    public static function run(array $options, mixed $input = null, float $timeout = 3600): void
+    public static function run(array $options, array $reads, array $writes, mixed $input = null, float $timeout = 3600): void
     {
-        $process = new Process(['ffmpeg', '-hide_banner', '-v', 'error', ...($input === null ? ['-nostdin'] : []), ...$options], input: $input, timeout: $timeout);
+        $command = ['ffmpeg', '-hide_banner', '-v', 'error', ...($input === null ? ['-nostdin'] : []), ...$options];
+        $process = new Process(Jail::around($command, $reads, $writes), input: $input, timeout: $timeout);
         try {
             $process->run();
         } catch (ProcessTimedOutException) {
             throw FfmpegFailed::tookTooLong();
+        } catch (ProcessSignaledException) {
+            throw FfmpegFailed::because('it was ended from outside');
         }
         if (!$process->isSuccessful()) {
-            throw FfmpegFailed::saying(self::lastLine($process->getErrorOutput()));
+            throw FfmpegFailed::because(FfmpegWords::reason($process));
         }
-    }
-
-    /** The last thing said, without places in memory or on disk. */
-    private static function lastLine(string $said): string
-    {
-        $lines = array_values(array_filter(array_map(trim(...), explode("\n", $said))));
-        $line = $lines === [] ? 'no reason given' : $lines[count($lines) - 1];
-
-        return mb_strimwidth((string) preg_replace(['#\[[^\]]*@ 0x[0-9a-f]+\]\s*#', '#(/[^\s:/]+)+/#'], '', $line), 0, 200, '…');
     }
 }

@@ -6,9 +6,9 @@ namespace App\Footage;
 
 final class FfmpegFailed extends \RuntimeException
 {
-    public static function saying(string $reason): self
+    public static function because(string $reason): self
     {
-        return new self("ffmpeg stopped: {$reason}");
+        return new self("ffmpeg stopped: {$reason}.");
     }
 
     public static function tookTooLong(): self

@@ -20,6 +20,7 @@ final readonly class FootageInfo
      * @param array<string, string>                                   $tags     colour tags as found: space, transfer, primaries, range
      * @param array{codec: string, channels: int, rate: int}|null     $audio
      * @param list<string>                                            $notes    what the user should know, in sentences
+     * @param list<string>                                            $damage   what is missing or torn, in sentences with the frames
      */
     public function __construct(
         public int $width,
@@ -40,6 +41,7 @@ final readonly class FootageInfo
         public ?string $timecode,
         public ?array $audio,
         public array $notes,
+        public array $damage = [],
     ) {}
 
     public function frames(): int
@@ -69,6 +71,12 @@ final readonly class FootageInfo
         [$n, $d] = array_map(floatval(...), explode('/', $fraction)) + [1 => 1.0];
 
         return $d > 0 ? $n / $d : 0.0;
+    }
+
+    /** @param list<string> $damage known from elsewhere */
+    public function withDamage(array $damage): self
+    {
+        return $damage === [] ? $this : self::fromArray([...$this->toArray(), 'damage' => [...$damage, ...$this->damage]]);
     }
 
     /** @return array<string, mixed> */

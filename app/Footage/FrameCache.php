@@ -92,11 +92,7 @@ final class FrameCache
     private function decodeOnce(FootageFile $footage, int $first, int $last, FrameFormat $format, string $chunk): void
     {
         $this->files->makeDirectory(dirname($chunk), recursive: true, force: true);
-        $lock = fopen("{$chunk}.lock", 'c');
-        if ($lock === false || !flock($lock, LOCK_EX)) {
-            throw UnreadableFootage::frame($first);
-        }
-        try {
+        FileLock::hold("{$chunk}.lock", function () use ($footage, $first, $last, $format, $chunk): void {
             if (!is_dir($chunk)) {
                 $work = "{$chunk}.part";
                 $this->files->deleteDirectory($work);
@@ -105,17 +101,14 @@ final class FrameCache
                 rename($work, $chunk);
                 $this->keepBound($chunk);
             }
-        } finally {
-            fclose($lock);
-            @unlink("{$chunk}.lock");
-        }
+        });
     }
 
     /** Picks the frames by their exact times, so that it does not matter where a seek really lands. */
     private function decode(FootageFile $footage, int $first, int $last, FrameFormat $format, string $into): void
     {
         if (!is_file($footage->path)) {
-            throw UnreadableFootage::gone(basename($footage->path));
+            throw UnreadableFootage::gone($footage->name);
         }
         $info = $footage->info;
         $seek = max(0.0, $info->seconds($first) - $info->start - 0.5);
@@ -135,7 +128,7 @@ final class FrameCache
                     '-f', 'image2',
                     '-start_number', (string) $first,
                     "{$into}/%08d.raw",
-                ], timeout: 900);
+                ], [$footage->path], [$into], timeout: 900);
             } catch (FfmpegFailed $e) {
                 report($e);
             }
@@ -145,6 +138,23 @@ final class FrameCache
         }
 
         throw UnreadableFootage::frame($first);
+    }
+
+    /** Clears away chunks that were left half decoded. @return int bytes */
+    public function clearUp(): int
+    {
+        $freed = 0;
+        foreach (glob("{$this->path}/*/*/*.lock") ?: [] as $file) {
+            FileLock::hold($file, function () use ($file, &$freed): void {
+                $work = substr($file, 0, -5) . '.part';
+                foreach (glob("{$work}/*") ?: [] as $frame) {
+                    $freed += (int) @filesize($frame);
+                }
+                $this->files->deleteDirectory($work);
+            }, false);
+        }
+
+        return $freed;
     }
 
     /** The filter that brings any footage into the stored form; range and matrix stay as they are. */
@@ -157,7 +167,8 @@ final class FrameCache
         return "scale={$format->width}:{$format->height}:flags=bicubic+accurate_rnd+full_chroma_int+full_chroma_inp{$ranges},format={$pixels}";
     }
 
-    private function keepBound(string $newest): void
+    /** Lets the frames go that were not looked at for longest, as far as there are too many. */
+    public function keepBound(string $newest = ''): void
     {
         $chunks = [];
         $bytes = 0;

@@ -22,24 +22,32 @@ final class ImageSequence
     }
 
     /**
+     * Pictures that are missing by their numbers, or that cannot be decoded, are told of; the one before stands in for one
+     * that cannot be decoded, so that all others keep their place.
+     *
      * @param string $rate frames a second as a fraction
+     *
+     * @return list<string> what is missing or torn, in sentences
      *
      * @throws UnreadableFootage|RefusedFootage
      */
-    public function toFootage(string $archive, string $file, string $rate = '24/1'): void
+    public function toFootage(string $archive, string $file, string $rate = '24/1'): array
     {
         $folder = "{$file}.frames";
         $this->files->deleteDirectory($folder);
         $this->files->makeDirectory($folder, recursive: true);
         try {
-            $type = $this->unpack($archive, $folder);
+            [$type, $names] = $this->unpack($archive, $folder);
+            $pictures = "{$folder}/%08d.{$type}";
+            $damage = [...self::gaps($names), ...$this->mend($names, $pictures)];
             Ffmpeg::run([
-                '-protocol_whitelist', 'file', '-codec_whitelist', 'png,tiff', '-max_pixels', (string) 8192 ** 2,
-                '-f', 'image2', '-framerate', $rate, '-c:v', self::TYPES[$type], '-i', "{$folder}/%08d.{$type}",
+                ...self::pictures(), '-framerate', $rate, '-c:v', self::TYPES[$type], '-i', $pictures,
                 '-pix_fmt', 'gbrp16le', '-c:v', 'ffv1', '-level', '3', '-g', '1', '-slicecrc', '1',
                 '-color_trc', 'iec61966-2-1', '-color_primaries', 'bt709', '-colorspace', 'rgb', '-color_range', 'pc',
-                '-f', 'matroska', $file,
-            ]);
+                '-f', 'matroska', '-y', $file,
+            ], [$folder], [dirname($file)]);
+
+            return $damage;
         } catch (FfmpegFailed $e) {
             throw UnreadableFootage::archive($e->getMessage());
         } finally {
@@ -47,8 +55,69 @@ final class ImageSequence
         }
     }
 
-    /** @return string the file type of all its pictures */
-    private function unpack(string $archive, string $folder): string
+    /** @return list<string> options to stand before the -i of a folder's pictures */
+    private static function pictures(): array
+    {
+        return ['-protocol_whitelist', 'file', '-codec_whitelist', 'png,tiff', '-max_pixels', (string) config('limits.footage.pixels'), '-f', 'image2'];
+    }
+
+    /**
+     * @param list<string> $names in order
+     *
+     * @return list<string> where numbers are left out
+     */
+    private static function gaps(array $names): array
+    {
+        $missing = [];
+        $before = null;
+        foreach ($names as $name) {
+            if (preg_match('/(\d+)\D*\z/', pathinfo($name, PATHINFO_FILENAME), $m) !== 1) {
+                return [];
+            }
+            for ($number = ($before ?? (int) $m[1]) + 1; $number < (int) $m[1] && count($missing) < 1000; ++$number) {
+                $missing[] = $number;
+            }
+            $before = (int) $m[1];
+        }
+
+        return $missing === [] ? [] : [sprintf('By their numbers pictures are missing: %s.', Soundness::listed(Soundness::runs($missing)))];
+    }
+
+    /**
+     * @param list<string> $names in order
+     *
+     * @return list<string>
+     */
+    private function mend(array $names, string $pictures): array
+    {
+        $answer = Ffmpeg::probePictures([...self::pictures(), '-framerate', '1', '-show_log', '16', '-show_entries', 'frame=best_effort_timestamp:log=level'], $pictures);
+        $good = $torn = [];
+        foreach ($answer as $frame) {
+            $number = (int) ($frame['best_effort_timestamp'] ?? -1);
+            ($frame['logs'] ?? []) === [] ? $good[$number] = true : $torn[] = $number;
+        }
+        $broken = array_values(array_diff(array_keys($names), array_keys($good), $torn));
+        if (count($broken) === count($names)) {
+            throw UnreadableFootage::archive('none of its pictures can be decoded');
+        }
+        foreach ($broken as $number) {
+            $from = $number;
+            while ($from >= 0 && in_array($from, $broken, true)) {
+                --$from;
+            }
+            for ($from = $from < 0 ? 0 : $from; in_array($from, $broken, true); ++$from);
+            copy(sprintf($pictures, $from), sprintf($pictures, $number));
+        }
+        $told = static fn(array $numbers): string => Soundness::listed(array_map(static fn(int $number): string => basename($names[$number]), $numbers));
+
+        return [
+            ...($broken === [] ? [] : [sprintf('%s cannot be decoded; the picture before stands in.', $told($broken))]),
+            ...($torn === [] ? [] : [sprintf('%s may be torn.', $told($torn))]),
+        ];
+    }
+
+    /** @return array{string, list<string>} the file type of all its pictures, and their names in order */
+    private function unpack(string $archive, string $folder): array
     {
         $zip = new \ZipArchive();
         if ($zip->open($archive, \ZipArchive::RDONLY) !== true) {
@@ -72,29 +141,29 @@ final class ImageSequence
         if (count(array_unique($names)) > 1) {
             throw UnreadableFootage::archive('its pictures are of different types');
         }
-        if (count($names) > config('cossel.footage.most_frames')) {
-            throw RefusedFootage::tooLong(count($names), (int) config('cossel.footage.most_frames'));
+        if (count($names) > config('limits.footage.frames')) {
+            throw RefusedFootage::tooLong(count($names), (int) config('limits.footage.frames'));
         }
-        if ($bytes > config('cossel.footage.most_unpacked_bytes')) {
-            throw RefusedFootage::unpackedSize((int) config('cossel.footage.most_unpacked_bytes'));
+        if ($bytes > config('limits.footage.unpacked_bytes')) {
+            throw RefusedFootage::unpackedSize((int) config('limits.footage.unpacked_bytes'));
         }
         $type = reset($names);
         $ordered = array_keys($names);
         natsort($ordered);
         $size = null;
-        $left = (int) config('cossel.footage.most_unpacked_bytes');
+        $left = (int) config('limits.footage.unpacked_bytes');
         foreach (array_values($ordered) as $number => $name) {
             $target = sprintf('%s/%08d.%s', $folder, $number, $type);
-            $left -= $this->extract($zip, $name, $target, $left);
-            $found = $type === 'png' ? @getimagesize($target) : null;
-            if ($found === false || ($size !== null && $found !== null && [$found[0], $found[1]] !== $size)) {
-                throw UnreadableFootage::archive($found === false ? "{$name} is not a picture" : "{$name} has another size than the pictures before it");
+            $left -= $this->extract($zip, $name, $target, min($left, (int) config('limits.footage.picture_bytes')));
+            $found = @getimagesize($target);
+            if ($found !== false && $size !== null && [$found[0], $found[1]] !== $size) {
+                throw UnreadableFootage::archive("{$name} has another size than the pictures before it");
             }
-            $size = $found === null ? null : [$found[0], $found[1]];
+            $size = $found === false ? $size : [$found[0], $found[1]];
         }
         $zip->close();
 
-        return $type;
+        return [$type, array_values($ordered)];
     }
 
     /**
@@ -116,7 +185,7 @@ final class ImageSequence
             throw UnreadableFootage::archive("{$name} cannot be unpacked");
         }
         if ($written > $most) {
-            throw RefusedFootage::unpackedSize((int) config('cossel.footage.most_unpacked_bytes'));
+            throw RefusedFootage::unpackedSize($most < (int) config('limits.footage.picture_bytes') ? (int) config('limits.footage.unpacked_bytes') : $most);
         }
 
         return $written;

@@ -31,8 +31,8 @@ final class Probe
         $pixelFormat = (string) ($video['pix_fmt'] ?? '');
         $rgb = preg_match('/^(gbr|rgb|bgr|argb|abgr|pal8)/', $pixelFormat) === 1;
         $notes = preg_match('/^(yuva|gbrap|rgba|bgra|argb|abgr|ya|pal8)/', $pixelFormat) === 1 ? ['The alpha channel is left aside.'] : [];
-        $times = $this->times($file, (string) ($video['time_base'] ?? '1/1000'));
         $rate = $this->rate($video);
+        [$times, $torn] = $this->frames($file);
         $variable = self::isVariable($times, FootageInfo::fraction((string) $video['time_base']), FootageInfo::fraction($rate));
         if ($variable) {
             $notes[] = 'The frame rate varies; each frame keeps its own time.';
@@ -62,6 +62,7 @@ final class Probe
             self::timecode($video, self::first($streams, 'data'), $about['format'] ?? []),
             $audio === null ? null : ['codec' => (string) ($audio['codec_name'] ?? 'unknown'), 'channels' => (int) ($audio['channels'] ?? 0), 'rate' => (int) ($audio['sample_rate'] ?? 0)],
             $notes,
+            $this->damage($file, $about, $video, $rate, $times, $torn),
         );
     }
 
@@ -74,7 +75,7 @@ final class Probe
     {
         $width = (int) ($video['width'] ?? 0);
         $height = (int) ($video['height'] ?? 0);
-        $limit = (int) config('cossel.footage.most_pixels_a_side');
+        $limit = (int) config('limits.footage.side');
         if ($width < 1 || $height < 1) {
             throw UnreadableFootage::noFrames();
         }
@@ -103,26 +104,29 @@ final class Probe
     /**
      * Each frame's time, read by decoding every frame: the only count that is exact for every container.
      *
-     * @return list<int>
+     * @return array{list<int>, list<int>} times, and the numbers of frames that the decoder complained of
      */
-    private function times(string $file, string $timeBase): array
+    private function frames(string $file): array
     {
-        $limit = (int) config('cossel.footage.most_frames');
+        $limit = (int) config('limits.footage.frames');
         $packets = Ffmpeg::probe($file, ['-select_streams', 'v:0', '-count_packets', '-show_entries', 'stream=nb_read_packets'], 600);
         $count = (int) ($packets['streams'][0]['nb_read_packets'] ?? 0);
         if ($count > $limit) {
             throw RefusedFootage::tooLong($count, $limit);
         }
-        $answer = Ffmpeg::probe($file, ['-select_streams', 'v:0', '-show_entries', 'frame=best_effort_timestamp,interlaced_frame'], 3600);
+        $answer = Ffmpeg::probe($file, ['-select_streams', 'v:0', '-show_log', '16', '-show_entries', 'frame=best_effort_timestamp,interlaced_frame:log=level'], 3600);
         $frames = $answer['frames'] ?? [];
         if ($frames === []) {
             throw UnreadableFootage::noFrames();
         }
-        $times = [];
+        $times = $torn = [];
         $interlaced = 0;
-        foreach ($frames as $frame) {
+        foreach ($frames as $i => $frame) {
             $times[] = (int) ($frame['best_effort_timestamp'] ?? 0);
             $interlaced += (int) ($frame['interlaced_frame'] ?? 0);
+            if (($frame['logs'] ?? []) !== []) {
+                $torn[] = $i;
+            }
         }
         if ($interlaced > count($frames) / 2) {
             throw RefusedFootage::interlaced();
@@ -133,7 +137,53 @@ final class Probe
             }
         }
 
-        return $times;
+        return [$times, $torn];
+    }
+
+    /**
+     * @param array<string, mixed> $about  what ffprobe says of the file
+     * @param array<string, mixed> $video
+     * @param list<int>            $times
+     * @param list<int>            $torn
+     *
+     * @return list<string>
+     */
+    private function damage(string $file, array $about, array $video, string $rate, array $times, array $torn): array
+    {
+        $packets = $shown = [];
+        $end = 0.0;
+        foreach (Ffmpeg::probe($file, ['-show_entries', 'packet=stream_index,pts,pts_time,duration_time,flags'], 600)['packets'] ?? [] as $packet) {
+            $end = max($end, (float) ($packet['pts_time'] ?? 0) + (float) ($packet['duration_time'] ?? 0));
+            if ($packet['stream_index'] === $video['index'] && !str_contains((string) ($packet['flags'] ?? ''), 'D')) {
+                $packets[] = $packet['pts'] ?? null;
+            }
+        }
+        // Containers without times of their own for every frame say nothing of what is lost.
+        $shown = in_array(null, $packets, true) ? [] : array_map(intval(...), array_values(array_filter($packets, static fn(?int $time): bool => $time !== null && $time >= $times[0])));
+
+        return Soundness::damage($times, FootageInfo::fraction((string) $video['time_base']), 1 / FootageInfo::fraction($rate), $shown, $this->claimed($about, $video, $rate, $times, $end), $torn);
+    }
+
+    /**
+     * Seconds that the file says its picture lasts. What is said of the whole file holds for the longest of its streams, so it
+     * counts only where none is so long.
+     *
+     * @param array<string, mixed> $about
+     * @param array<string, mixed> $video
+     * @param list<int>            $times
+     * @param float                $end   of the last packet of any stream, seconds
+     */
+    private function claimed(array $about, array $video, string $rate, array $times, float $end): ?float
+    {
+        $fps = FootageInfo::fraction($rate);
+        if (isset($video['nb_frames'])) {
+            return (int) $video['nb_frames'] / $fps;
+        }
+        $whole = (float) ($about['format']['duration'] ?? 0);
+        $begins = (float) ($about['format']['start_time'] ?? 0);
+        $first = $times[0] * FootageInfo::fraction((string) $video['time_base']);
+
+        return $whole > $end - $begins + 1.5 / $fps ? $whole - ($first - $begins) : null;
     }
 
     /** @param array<string, mixed> $video */

@@ -17,6 +17,11 @@ final class UnreadableFootage extends \RuntimeException
         return new self('This file could not be read in time. It may be damaged.');
     }
 
+    public static function saysTooMuch(): self
+    {
+        return new self('This file has more to tell than any footage has. It is damaged, or was made to be so.');
+    }
+
     public static function noVideo(): self
     {
         return new self('There is no picture in this file, only sound or data.');

@@ -7,6 +7,7 @@ namespace App\Footage;
 use App\Models\Shot;
 use App\Models\ShotState;
 use App\Models\Upload;
+use App\Work\PrepareFrames;
 use App\Work\ReadFootage;
 use Illuminate\Support\Facades\DB;
 
@@ -20,31 +21,85 @@ final class Uploads
      */
     public function add(Upload $upload, int $offset, mixed $piece): void
     {
-        $file = fopen($upload->path(), 'c');
+        $file = @fopen($upload->path(), 'ce');
         if ($file === false || !flock($file, LOCK_EX)) {
-            throw new \RuntimeException("The upload {$upload->id} cannot be written.");
+            throw StorageFull::or('The data folder cannot be written to.');
         }
-        if ($offset === $upload->received()) {
-            fseek($file, $offset);
-            stream_copy_to_stream($piece, $file, $upload->size - $offset);
+        try {
+            if ($offset === $upload->received()) {
+                fseek($file, $offset);
+                while (!feof($piece) && $offset < $upload->size) {
+                    $bytes = (string) fread($piece, min(1 << 20, $upload->size - $offset));
+                    $written = @fwrite($file, $bytes);
+                    if ($written !== strlen($bytes)) {
+                        throw StorageFull::or('The data folder cannot be written to.');
+                    }
+                    $offset += $written;
+                }
+            }
+        } finally {
+            fclose($file);
         }
-        fclose($file);
     }
 
     /**
-     * Makes a shot of a whole upload, at the end of its job.
+     * Makes a shot of a whole upload, at the end of its job. Asked for again, as when the answer was lost, it is the same shot.
      *
      * @param array{int, int|null}|null $span
      */
     public function finish(Upload $upload, ?array $span): Shot
     {
         return DB::transaction(static function () use ($upload, $span): Shot {
+            $upload->refresh();
+            if ($upload->shot_id !== null) {
+                return Shot::findOrFail($upload->shot_id);
+            }
             $position = 1 + (int) Shot::where('job_id', $upload->job_id)->max('position');
             $shot = Shot::create(['job_id' => $upload->job_id, 'name' => pathinfo($upload->name, PATHINFO_FILENAME), 'state' => ShotState::Reading, 'position' => $position]);
-            ReadFootage::dispatch($shot->id, $upload->path(), $upload->name, $span);
-            $upload->delete();
+            $upload->update(['shot_id' => $shot->id, 'span' => $span]);
+            ReadFootage::dispatch($shot->id);
 
             return $shot;
+        });
+    }
+
+    /** Gives back the file that a shot was made of, and all that is known of it once nothing is to be decided any more. */
+    public function spend(Shot $shot): void
+    {
+        $upload = Upload::where('shot_id', $shot->id)->first();
+        if ($upload === null || $shot->state === ShotState::Reading) {
+            return;
+        }
+        @unlink($upload->path());
+        // Its row is kept a while: whoever has not heard that it became a shot may ask again.
+    }
+
+    /** Reads the file of a shot once more, where reading it broke off. */
+    public function again(Shot $shot): void
+    {
+        DB::transaction(static function () use ($shot): void {
+            if ($shot->refresh()->state === ShotState::Failed && self::canBeReadAgain($shot)) {
+                $shot->update(['state' => ShotState::Reading, 'error' => null]);
+                ReadFootage::dispatch($shot->id);
+            }
+        });
+    }
+
+    public static function canBeReadAgain(Shot $shot): bool
+    {
+        $upload = $shot->state === ShotState::Failed ? Upload::where('shot_id', $shot->id)->first() : null;
+
+        return $upload !== null && is_file($upload->path());
+    }
+
+    /** Takes footage that is not whole as it is: its user has decided so. */
+    public function accept(Shot $shot, Intake $intake): void
+    {
+        DB::transaction(static function () use ($shot, $intake): void {
+            if ($shot->refresh()->state === ShotState::Doubtful && $shot->footage !== null) {
+                $intake->fill($shot, $shot->footage, Upload::where('shot_id', $shot->id)->first()?->span);
+                PrepareFrames::dispatch($shot->id);
+            }
         });
     }
 }

@@ -7,6 +7,7 @@ namespace App\Http;
 use App\Deliveries\DeliveryNotReady;
 use App\Following\CannotFollow;
 use App\Footage\RefusedFootage;
+use App\Footage\StorageFull;
 use App\Footage\UnreadableFootage;
 use App\Models\ShotNotReady;
 use App\Treatment\StaleEdit;
@@ -18,9 +19,11 @@ use Cossel\Core\Recipe\InvalidRecipe;
 use Cossel\Core\Recipe\UnknownId;
 use Cossel\Core\Touch\MissingAsset;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
+use Illuminate\Database\QueryException;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
+use Symfony\Component\ErrorHandler\Error\FatalError;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 
 /** What each kind of failure is answered with: a status and a sentence for people. */
@@ -36,6 +39,21 @@ final class ErrorAnswers
         $exceptions->render(static fn(StaleEdit $e): JsonResponse => self::answer(409, $e->getMessage(), ['pointer' => $e->pointer]));
         $exceptions->render(static fn(DeliveryNotReady|ShotNotReady|CannotFollow $e): JsonResponse => self::answer(409, $e->getMessage()));
         $exceptions->render(static fn(RefusedFootage|UnreadableFootage|InvalidCube|InvalidCdl|TooManySamples $e): JsonResponse => self::answer(422, $e->getMessage()));
+        $exceptions->render(static fn(StorageFull $e): JsonResponse => self::answer(507, $e->getMessage()));
+        $exceptions->render(static fn(FatalError $e): JsonResponse => self::answer(503, str_contains($e->getMessage(), 'execution time')
+            ? sprintf('This would take longer than %d seconds. Make the treatment simpler, or look at it smaller.', config('limits.picture.seconds'))
+            : 'This needs more memory than it may have. Make the treatment simpler, or look at it smaller.'));
+        $exceptions->render(static function (\Throwable $e, Request $request): ?JsonResponse {
+            if (!$request->is('api/*')) {
+                return null;
+            }
+
+            return match (true) {
+                StorageFull::causes($e) => self::answer(507, StorageFull::full()->getMessage()),
+                $e instanceof QueryException && str_contains($e->getMessage(), 'database is locked') => self::answer(503, 'The database is busy with something else. Nothing of this was saved; try it again.'),
+                default => null,
+            };
+        });
         $exceptions->render(static function (NotFoundHttpException $e, Request $request): ?JsonResponse {
             if (!$request->is('api/*')) {
                 return null;

@@ -11,6 +11,7 @@ use App\Treatment\AssetFiles;
 use App\Treatment\Recipes;
 use App\Treatment\Renderers;
 use App\Work\LookOver;
+use App\Work\Queues;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Telltale\Cure;
 use Cossel\Core\Telltale\Finding;
@@ -63,7 +64,7 @@ final class Judgings
     /** Whether looks wait or are being taken. One that was begun while none is left behind by a server that died. */
     private static function isUnderWay(): bool
     {
-        return DB::table('queue_jobs')->where('queue', LookOver::QUEUE)->where('payload', 'like', '%LookOver%')->exists();
+        return DB::table('queue_jobs')->where('queue', Queues::AHEAD)->where('payload', 'like', '%LookOver%')->exists();
     }
 
     /** Takes a look that begin asked for, unless it was taken before a worker died; the last one makes the measures. */

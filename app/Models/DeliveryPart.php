@@ -17,6 +17,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int      $to
  * @property int      $done     frames rendered
  * @property bool     $complete its file is whole and in place
+ * @property string|null $error why it was given up
  * @property Delivery $delivery
  */
 final class DeliveryPart extends Model

@@ -33,6 +33,6 @@ final class Footage extends Model
 
     public function file(): FootageFile
     {
-        return new FootageFile(Storage::disk('data')->path($this->path), $this->sha256, $this->info());
+        return new FootageFile(Storage::disk('data')->path($this->path), $this->sha256, $this->info(), $this->name);
     }
 }

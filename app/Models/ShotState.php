@@ -9,5 +9,7 @@ enum ShotState: string
 {
     case Reading = 'reading';
     case Ready = 'ready';
+    /** Something is missing of it or torn; the user has to say whether it is used. */
+    case Doubtful = 'doubtful';
     case Failed = 'failed';
 }

@@ -15,10 +15,14 @@ use Illuminate\Support\Facades\Storage;
  * @property int    $job_id
  * @property string $name
  * @property int    $size
+ * @property int|null $shot_id that is made of it
+ * @property array{int, int|null}|null $span frames to use; null for all
  */
 final class Upload extends Model
 {
     use HasUuids;
+
+    protected $casts = ['span' => 'array'];
 
     public function path(): string
     {

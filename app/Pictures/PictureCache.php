@@ -26,18 +26,16 @@ final class PictureCache
         $made = $make();
         $this->files->makeDirectory(dirname($file), recursive: true, force: true);
         $this->files->replace($file, $made);
-        if (random_int(0, 499) === 0) {
-            $this->keepBound();
-        }
 
         return $made;
     }
 
-    private function keepBound(): void
+    /** Lets the pictures go that were made longest ago, as far as there are too many. */
+    public function keepBound(): void
     {
         $files = [];
         $bytes = 0;
-        foreach (glob("{$this->path}/*/*.jpg") ?: [] as $file) {
+        foreach (glob("{$this->path}/*/*") ?: [] as $file) {
             $files[$file] = (int) @filemtime($file);
             $bytes += (int) @filesize($file);
         }

@@ -7,7 +7,8 @@ namespace App\Providers;
 use App\Database\WritingConnector;
 use App\Footage\FrameCache;
 use App\Pictures\PictureCache;
-use App\Work\HeldWork;
+use App\Work\WorkConnector;
+use App\Work\WorkerLock;
 use Cossel\Core\Recipe\RecipeReader;
 use Cossel\Core\Touch\Kinds;
 use Illuminate\Contracts\Foundation\Application;
@@ -21,6 +22,7 @@ final class CosselProvider extends ServiceProvider
     public function register(): void
     {
         $this->app->bind('db.connector.sqlite', WritingConnector::class);
+        $this->app->singleton(WorkerLock::class, static fn(): WorkerLock => new WorkerLock(config('filesystems.disks.data.root') . '/workers'));
         $this->app->singleton(Kinds::class, static fn(): Kinds => Kinds::all());
         $this->app->singleton(RecipeReader::class);
         $this->app->singleton(FrameCache::class, static fn(Application $app): FrameCache => new FrameCache($app->make(Filesystem::class), config('cossel.cache.path') . '/frames', config('cossel.cache.frames_bytes')));
@@ -32,6 +34,6 @@ final class CosselProvider extends ServiceProvider
         JsonResource::withoutWrapping();
         Model::unguard();
         Model::preventSilentlyDiscardingAttributes();
-        HeldWork::watch();
+        $this->app->make('queue')->addConnector('work', fn(): WorkConnector => $this->app->make(WorkConnector::class));
     }
 }

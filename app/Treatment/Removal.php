@@ -5,9 +5,8 @@ declare(strict_types=1);
 namespace App\Treatment;
 
 use App\Deliveries\Orders;
-use App\Footage\FrameCache;
+use App\Footage\FootageStore;
 use App\Models\Delivery;
-use App\Models\Footage;
 use App\Models\Job;
 use App\Models\Revision;
 use App\Models\Shot;
@@ -18,7 +17,7 @@ use Illuminate\Filesystem\Filesystem as Files;
 /** Takes jobs and shots away, with all on the disk that nothing else needs. */
 final class Removal
 {
-    public function __construct(private readonly Orders $orders, private readonly FrameCache $frames, private readonly Filesystem $disk, private readonly Files $files) {}
+    public function __construct(private readonly Orders $orders, private readonly FootageStore $store, private readonly Filesystem $disk, private readonly Files $files) {}
 
     public function job(Job $job): void
     {
@@ -38,16 +37,18 @@ final class Removal
         }
         $tracks = $this->tracks($shot);
         $footage = $shot->footage;
+        $upload = Upload::where('shot_id', $shot->id)->first();
         $shot->delete();
+        if ($upload !== null) {
+            $this->files->delete($upload->path());
+        }
         foreach ($tracks as $sha256) {
             if (!self::isNamed($sha256)) {
                 $this->disk->delete(Tracks::path($sha256));
             }
         }
-        if ($footage !== null && !$this->isUsed($footage)) {
-            $this->files->delete($footage->file()->path);
-            $this->frames->forget($footage->file());
-            $footage->delete();
+        if ($footage !== null) {
+            $this->store->drop($footage);
         }
     }
 
@@ -61,12 +62,6 @@ final class Removal
         }
 
         return array_keys($tracks);
-    }
-
-    /** Other shots may be cut from the same file, and recipes may show it through an area. */
-    private function isUsed(Footage $footage): bool
-    {
-        return Shot::where('footage_id', $footage->id)->exists() || self::isNamed($footage->sha256);
     }
 
     private static function isNamed(string $sha256): bool

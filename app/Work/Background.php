@@ -6,14 +6,30 @@ namespace App\Work;
 
 use Illuminate\Foundation\Queue\Queueable;
 
-/** How all background work is queued: taken up again when a worker dies under it, given up at its first error. */
+/**
+ * How all background work is queued. A worker that dies under it costs nothing but the time: it is taken up by another.
+ * What goes wrong is tried again twice, as when ffmpeg was ended from outside; work that ends every worker which takes it
+ * is given up in the end. Each piece is idempotent: begun again anywhere, it comes to the same.
+ */
 trait Background
 {
     use Queueable;
 
     public int $timeout = 7200;
 
-    public int $tries = 5;
+    public int $tries = 25;
 
-    public int $maxExceptions = 1;
+    public int $maxExceptions = 3;
+
+    /** @var list<int> seconds to wait before it is tried again */
+    public array $backoff = [1, 5];
+
+    /** The row it is done for, as in “shot 12”: what waits for work is found by it. */
+    abstract public function about(): string;
+
+    /** Among work that is waited for equally, what has the lower turn comes first. */
+    public function turn(): int
+    {
+        return 0;
+    }
 }

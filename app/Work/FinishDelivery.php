@@ -18,7 +18,15 @@ final class FinishDelivery implements ShouldQueue
 {
     use Background;
 
-    public function __construct(private readonly int $delivery) {}
+    public function __construct(private readonly int $delivery)
+    {
+        $this->onQueue(Queues::DELIVERIES);
+    }
+
+    public function about(): string
+    {
+        return "delivery {$this->delivery}";
+    }
 
     public function handle(Finisher $finisher, Filesystem $files): void
     {
@@ -38,6 +46,6 @@ final class FinishDelivery implements ShouldQueue
 
     public function failed(?\Throwable $reason): void
     {
-        Delivery::whereKey($this->delivery)->update(['state' => DeliveryState::Failed, 'error' => 'Putting the file together: ' . Said::of($reason)]);
+        Delivery::whereKey($this->delivery)->where('state', DeliveryState::Finishing)->update(['state' => DeliveryState::Failed, 'error' => 'Putting the file together: ' . Said::of($reason)]);
     }
 }

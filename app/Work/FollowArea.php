@@ -21,7 +21,15 @@ final class FollowArea implements ShouldQueue
 {
     use Background;
 
-    public function __construct(private readonly int $follow) {}
+    public function __construct(private readonly int $follow)
+    {
+        $this->onQueue(Queues::BENCH);
+    }
+
+    public function about(): string
+    {
+        return "follow {$this->follow}";
+    }
 
     public function handle(AreaFollower $follower, Recipes $recipes, Tracks $tracks): void
     {
@@ -54,7 +62,7 @@ final class FollowArea implements ShouldQueue
 
     public function failed(?\Throwable $reason): void
     {
-        Follow::whereKey($this->follow)->update(['state' => FollowState::Failed, 'message' => 'Following broke off. Start it again.']);
+        Follow::whereKey($this->follow)->whereIn('state', FollowState::open())->update(['state' => FollowState::Failed, 'message' => 'Following broke off. ' . Said::of($reason)]);
     }
 
     /** @return callable(int, Step): bool tells the database a few times a second; false once asked to stop */

@@ -14,12 +14,14 @@ final class LookOver implements ShouldQueue
 {
     use Background;
 
-    /** The queue of work that nobody waits for. */
-    public const QUEUE = 'ahead';
-
     public function __construct(private readonly int $look)
     {
-        $this->onQueue(self::QUEUE);
+        $this->onQueue(Queues::AHEAD);
+    }
+
+    public function about(): string
+    {
+        return "look {$this->look}";
     }
 
     public function handle(Judgings $judgings): void

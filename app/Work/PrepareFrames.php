@@ -17,15 +17,17 @@ final class PrepareFrames implements ShouldQueue
 {
     use Background;
 
-    /** The queue of work that nobody waits for. */
-    private const QUEUE = 'ahead';
-
     /** Frames decoded ahead at the most; beyond, they are decoded when asked for. */
     private const MOST = 480;
 
     public function __construct(private readonly int $shot, private readonly int $size = 0)
     {
-        $this->onQueue(self::QUEUE);
+        $this->onQueue(Queues::AHEAD);
+    }
+
+    public function about(): string
+    {
+        return "frames of shot {$this->shot}";
     }
 
     public function handle(FrameCache $frames): void

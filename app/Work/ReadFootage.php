@@ -4,38 +4,57 @@ declare(strict_types=1);
 
 namespace App\Work;
 
+use App\Footage\FootageStore;
 use App\Footage\Intake;
 use App\Footage\RefusedFootage;
 use App\Footage\UnreadableFootage;
+use App\Footage\Uploads;
 use App\Models\Shot;
 use App\Models\ShotState;
+use App\Models\Upload;
 use Illuminate\Contracts\Queue\ShouldQueue;
 
-/** Probes a file that was brought in and has its span decoded for the bench. */
+/** Probes the file that a shot is made of. Footage that is not whole waits for its user's word. */
 final class ReadFootage implements ShouldQueue
 {
     use Background;
 
-    /** @param array{int, int|null}|null $span frames to use; null for all */
-    public function __construct(private readonly int $shot, private readonly string $path, private readonly string $name, private readonly ?array $span) {}
-
-    public function handle(Intake $intake): void
+    public function __construct(private readonly int $shot)
     {
+        $this->onQueue(Queues::BENCH);
+    }
+
+    public function about(): string
+    {
+        return "shot {$this->shot}";
+    }
+
+    public function handle(Intake $intake, Uploads $uploads, FootageStore $store): void
+    {
+        $upload = Upload::where('shot_id', $this->shot)->first();
         $shot = Shot::find($this->shot);
         if ($shot === null || $shot->state !== ShotState::Reading) {
             return;
         }
         try {
-            $footage = $intake->take($this->path, $this->name);
-            $intake->fill($shot, $footage, $this->span);
-            PrepareFrames::dispatch($shot->id);
+            $footage = $intake->take($upload?->path() ?? '', $upload->name ?? $shot->name, true);
+            $damage = $footage->info()->damage;
+            Intake::span($footage, $upload?->span);
+            if ($damage === []) {
+                $intake->fill($shot, $footage, $upload?->span);
+                PrepareFrames::dispatch($shot->id);
+            } else {
+                $shot->update(['state' => ShotState::Doubtful, 'footage_id' => $footage->id, 'error' => implode(' ', $damage)]);
+            }
         } catch (UnreadableFootage|RefusedFootage $refusal) {
             $shot->update(['state' => ShotState::Failed, 'error' => $refusal->getMessage()]);
+            isset($footage) && $store->drop($footage);
         }
+        $uploads->spend($shot->refresh());
     }
 
     public function failed(?\Throwable $reason): void
     {
-        Shot::whereKey($this->shot)->update(['state' => ShotState::Failed, 'error' => 'Reading the file broke off. Bring it in again.']);
+        Shot::whereKey($this->shot)->where('state', ShotState::Reading)->update(['state' => ShotState::Failed, 'error' => 'Reading the file broke off. ' . Said::of($reason)]);
     }
 }

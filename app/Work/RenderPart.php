@@ -14,12 +14,25 @@ use Cossel\Core\Recipe\RecipeReader;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Support\Facades\DB;
 
-/** Renders one part of a delivery; the last one to be complete sends the finishing. */
+/** Renders one part of a delivery; the last one to be complete sends the finishing. A part that fails does not keep the others from being rendered. */
 final class RenderPart implements ShouldQueue
 {
     use Background;
 
-    public function __construct(private readonly int $part) {}
+    public function __construct(private readonly int $part, private readonly int $turn = 0)
+    {
+        $this->onQueue(Queues::DELIVERIES);
+    }
+
+    public function about(): string
+    {
+        return "part {$this->part}";
+    }
+
+    public function turn(): int
+    {
+        return $this->turn;
+    }
 
     public function handle(PartRenderer $renderer, RecipeReader $reader, Renderers $renderers): void
     {
@@ -40,13 +53,15 @@ final class RenderPart implements ShouldQueue
                 return;
             }
         }
-        self::complete($part);
+        self::over($part, ['complete' => true, 'done' => $part->to - $part->from + 1, 'error' => null]);
     }
 
     public function failed(?\Throwable $reason): void
     {
         $part = DeliveryPart::find($this->part);
-        $part?->delivery->update(['state' => DeliveryState::Failed, 'error' => sprintf('Frames %d to %d: %s', $part->from, $part->to, Said::of($reason))]);
+        if ($part !== null && !$part->complete) {
+            self::over($part, ['error' => sprintf('Frames %d to %d: %s', $part->from, $part->to, Said::of($reason))]);
+        }
     }
 
     public static function file(DeliveryPart $part): string
@@ -54,13 +69,22 @@ final class RenderPart implements ShouldQueue
         return sprintf('%s/%05d.mkv', $part->delivery->workFolder(), $part->index);
     }
 
-    /** Marks the part and, if none is left, hands the delivery on: both or neither, whenever the worker may die. */
-    private static function complete(DeliveryPart $part): void
+    /**
+     * Marks the part and, if none is left, hands the delivery on: both or neither, whenever the worker may die.
+     *
+     * @param array<string, mixed> $outcome
+     */
+    private static function over(DeliveryPart $part, array $outcome): void
     {
-        DB::transaction(static function () use ($part): void {
-            $part->update(['complete' => true, 'done' => $part->to - $part->from + 1]);
-            if (!$part->delivery->parts()->where('complete', false)->exists()
-                && Delivery::whereKey($part->delivery_id)->where('state', DeliveryState::Rendering)->update(['state' => DeliveryState::Finishing]) === 1) {
+        DB::transaction(static function () use ($part, $outcome): void {
+            $part->update($outcome);
+            $parts = $part->delivery->parts();
+            if ($parts->clone()->where('complete', false)->whereNull('error')->exists()) {
+                return;
+            }
+            $errors = $parts->clone()->whereNotNull('error')->pluck('error')->all();
+            $state = $errors === [] ? DeliveryState::Finishing : DeliveryState::Failed;
+            if (Delivery::whereKey($part->delivery_id)->where('state', DeliveryState::Rendering)->update(['state' => $state, 'error' => $errors === [] ? null : implode("\n", $errors)]) === 1 && $errors === []) {
                 FinishDelivery::dispatch($part->delivery_id);
             }
         });

@@ -7,6 +7,7 @@ namespace App\Work;
 use App\Deliveries\DeliveryNotReady;
 use App\Footage\FfmpegFailed;
 use App\Footage\RefusedFootage;
+use App\Footage\StorageFull;
 use App\Footage\UnreadableFootage;
 use App\Models\ShotNotReady;
 use App\Treatment\StaleEdit;
@@ -18,10 +19,13 @@ use Cossel\Core\Touch\MissingAsset;
 /** What a person reads of background work that failed. Exceptions meant for people speak for themselves; others are in the log. */
 final class Said
 {
-    private const FOR_PEOPLE = [DeliveryNotReady::class, FfmpegFailed::class, RefusedFootage::class, UnreadableFootage::class, ShotNotReady::class, StaleEdit::class, MissingTrack::class, InvalidRecipe::class, UnknownId::class, MissingAsset::class];
+    private const FOR_PEOPLE = [StorageFull::class, DeliveryNotReady::class, FfmpegFailed::class, RefusedFootage::class, UnreadableFootage::class, ShotNotReady::class, StaleEdit::class, MissingTrack::class, InvalidRecipe::class, UnknownId::class, MissingAsset::class];
 
     public static function of(?\Throwable $reason): string
     {
+        if ($reason !== null && StorageFull::causes($reason)) {
+            return StorageFull::full()->getMessage();
+        }
         foreach (self::FOR_PEOPLE as $class) {
             if ($reason instanceof $class) {
                 return $reason->getMessage();

@@ -52,7 +52,7 @@ final class Bench extends Command
             return 0;
         }
         $path = base_path('demo/footage/' . self::SHOT . '.webm');
-        $footage = new FootageFile($path, (string) hash_file('sha256', $path), $probe->read($path));
+        $footage = new FootageFile($path, (string) hash_file('sha256', $path), $probe->read($path), basename($path));
         foreach ([720, 540, 360, 180] as $height) {
             $frames->prepare($footage, 0, $footage->info->frames() - 1, $height);
         }

@@ -31,7 +31,7 @@ final class DemoShots
             $tracks[hash('sha256', $track->json())] = $track;
         }
 
-        return new DemoShot(new FootageFile($path, (string) hash_file('sha256', $path), $this->probe->read($path)), self::json(base_path("demo/recipes/{$name}.recipe.json")), $tracks, $this->reader);
+        return new DemoShot(new FootageFile($path, (string) hash_file('sha256', $path), $this->probe->read($path), basename($path)), self::json(base_path("demo/recipes/{$name}.recipe.json")), $tracks, $this->reader);
     }
 
     /** @return array<string, mixed> */

@@ -124,7 +124,7 @@ final class FollowReport
 
     private function footage(string $path): FootageFile
     {
-        $footage = new FootageFile($path, (string) hash_file('sha256', $path), $this->probe->read($path));
+        $footage = new FootageFile($path, (string) hash_file('sha256', $path), $this->probe->read($path), basename($path));
         $this->frames->prepare($footage, 0, $footage->info->frames() - 1, 540);
 
         return $footage;

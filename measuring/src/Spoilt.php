@@ -29,6 +29,6 @@ final class Spoilt
         $filter = self::WAYS[$way];
         // The frames to put in come from a second reading of the same file.
         $graph = str_starts_with($filter, 'freezeframes') ? "[0:v][1:v]{$filter}[v]" : "[0:v]{$filter}[v]";
-        Ffmpeg::run(['-i', $from, '-i', $from, '-filter_complex', $graph, '-map', '[v]', '-c:v', 'ffv1', '-y', $to], timeout: 300);
+        Ffmpeg::run(['-i', $from, '-i', $from, '-filter_complex', $graph, '-map', '[v]', '-c:v', 'ffv1', '-y', $to], [$from], [dirname($to)], timeout: 300);
     }
 }

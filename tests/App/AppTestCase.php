@@ -8,6 +8,7 @@ use App\Models\Footage;
 use App\Models\Job;
 use App\Models\Shot;
 use App\Models\ShotState;
+use App\Models\Upload;
 use App\Work\ReadFootage;
 use Illuminate\Foundation\Application;
 use Illuminate\Foundation\Testing\RefreshDatabase;
@@ -71,16 +72,15 @@ abstract class AppTestCase extends TestCase
     {
         $job = Job::firstOrCreate(['name' => 'Test']);
         $shot = Shot::create(['job_id' => $job->id, 'name' => pathinfo($file, PATHINFO_FILENAME), 'state' => ShotState::Reading]);
-        Storage::disk('data')->makeDirectory('uploads');
-        $copy = Storage::disk('data')->path('uploads/' . basename($file));
-        copy($file, $copy);
+        $upload = Upload::create(['job_id' => $job->id, 'name' => basename($file), 'size' => filesize($file), 'shot_id' => $shot->id, 'span' => $span]);
+        copy($file, $upload->path());
         $sha256 = str_starts_with($file, base_path('demo/')) ? (string) hash_file('sha256', $file) : null;
         if (isset(self::$read[$sha256])) {
             Storage::disk('data')->makeDirectory('footage');
             copy($file, Storage::disk('data')->path("footage/{$sha256}"));
             Footage::updateOrCreate(['sha256' => $sha256], ['path' => "footage/{$sha256}", 'name' => basename($file), 'info' => self::$read[$sha256]]);
         }
-        ReadFootage::dispatchSync($shot->id, $copy, basename($file), $span);
+        ReadFootage::dispatchSync($shot->id);
         $shot->refresh();
         if ($sha256 !== null && $shot->footage !== null) {
             self::$read[$sha256] = $shot->footage->info()->toArray();

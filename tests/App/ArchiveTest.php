@@ -79,7 +79,7 @@ final class ArchiveTest extends AppTestCase
     public function test_work_that_was_queued_then_is_done_now(): void
     {
         self::assertSame(5, DB::table('queue_jobs')->count());
-        config(['queue.default' => 'database']);
+        config(['queue.default' => 'work']);
         Artisan::call('queue:work', ['--once' => true, '--queue' => 'ahead', '--quiet' => true]);
         self::assertNotEmpty(glob("{$this->folder}/cache/frames/*/*/*") ?: []);
     }

@@ -9,9 +9,7 @@ use App\Models\Delivery;
 use App\Models\DeliveryPart;
 use App\Models\DeliveryState;
 use App\Models\Shot;
-use App\Work\HeldWork;
 use App\Work\RenderPart;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Queue;
 use Symfony\Component\Process\Process;
 
@@ -139,16 +137,6 @@ final class DeliveryTest extends AppTestCase
         $this->getJson("/api/deliveries/{$delivery->id}/file")->assertStatus(409);
         $this->postJson("/api/deliveries/{$delivery->id}/retry")->assertJsonPath('state', 'rendering');
         Queue::assertPushed(RenderPart::class, 5);
-    }
-
-    public function test_what_a_dead_worker_held_is_let_go_and_nothing_else(): void
-    {
-        foreach (['one', 'two', null] as $worker) {
-            DB::table('queue_jobs')->insert(['queue' => 'default', 'payload' => '{}', 'attempts' => 1, 'reserved_at' => $worker === null ? null : time(), 'available_at' => time(), 'created_at' => time(), 'worker' => $worker]);
-        }
-        self::assertSame(1, HeldWork::release('one'));
-        self::assertSame(['two'], DB::table('queue_jobs')->whereNotNull('reserved_at')->pluck('worker')->all());
-        self::assertSame(1, HeldWork::release(null));
     }
 
     public function test_timecode_counts_frames_and_drops_numbers_where_it_should(): void

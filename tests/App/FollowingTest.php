@@ -25,7 +25,7 @@ final class FollowingTest extends AppTestCase
     private function follow(string $shot, array $area, int $start): Track
     {
         $path = base_path("demo/footage/{$shot}.webm");
-        $footage = new FootageFile($path, (string) hash_file('sha256', $path), $this->app->make(Probe::class)->read($path));
+        $footage = new FootageFile($path, (string) hash_file('sha256', $path), $this->app->make(Probe::class)->read($path), basename($path));
         $recipe = $this->app->make(RecipeReader::class)->read(Samples::recipe($footage, areas: [$area]));
 
         return $this->app->make(AreaFollower::class)->follow($footage, $recipe, $recipe->areas[0], null, [], $start, 0, $footage->info->frames() - 1);

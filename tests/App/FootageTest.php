@@ -6,7 +6,10 @@ namespace Tests\App;
 
 use App\Footage\FrameCache;
 use App\Models\ShotState;
+use App\Models\Upload;
+use App\Work\ReadFootage;
 use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\Process\Process;
 
 final class FootageTest extends AppTestCase
 {
@@ -102,7 +105,7 @@ final class FootageTest extends AppTestCase
 
     public function test_an_archive_that_unpacks_to_more_than_it_says_is_refused(): void
     {
-        config(['cossel.footage.most_unpacked_bytes' => 1_000_000]);
+        config(['limits.footage.unpacked_bytes' => 1_000_000]);
         $file = "{$this->folder}/bomb.zip";
         $zip = new \ZipArchive();
         $zip->open($file, \ZipArchive::CREATE);
@@ -115,6 +118,109 @@ final class FootageTest extends AppTestCase
         $shot = $this->shot($file);
         self::assertSame(ShotState::Failed, $shot->state);
         self::assertStringContainsString('unpacks to more than the limit', (string) $shot->error);
+    }
+
+    public function test_a_sequence_keeps_every_pictures_place_and_tells_which_are_broken_or_missing(): void
+    {
+        mkdir("{$this->folder}/pngs");
+        $this->film('pngs/f%03d.png', ['-pix_fmt', 'rgb48be'], frames: 7);
+        unlink("{$this->folder}/pngs/f006.png");
+        file_put_contents("{$this->folder}/pngs/f003.png", 'no picture at all');
+        $zip = new \ZipArchive();
+        $zip->open("{$this->folder}/sequence.zip", \ZipArchive::CREATE);
+        foreach (glob("{$this->folder}/pngs/*.png") ?: [] as $png) {
+            $zip->addFile($png, basename($png));
+        }
+        $zip->close();
+        $shot = $this->shot("{$this->folder}/sequence.zip");
+        self::assertSame(ShotState::Doubtful, $shot->state, (string) $shot->error);
+        self::assertSame('By their numbers pictures are missing: 6. f003.png cannot be decoded; the picture before stands in.', $shot->error);
+        $this->postJson("/api/shots/{$shot->id}/accept")->assertOk()->assertJson(['state' => 'ready', 'error' => null]);
+        $footage = $shot->refresh()->readyFootage()->file();
+        $frame = fn(int $number): string => md5($this->app->make(FrameCache::class)->frame($footage, $number, 64)->bytes);
+        self::assertSame(6, $footage->info->frames());
+        self::assertSame($frame(1), $frame(2));
+        $png = $this->ffmpeg(['-i', "{$this->folder}/pngs/f004.png", '-pix_fmt', 'gbrp16le', '-f', 'rawvideo', '-']);
+        self::assertSame(md5($png), $frame(3));
+    }
+
+    /** @return iterable<string, array{list<string>, string, string}> */
+    public static function soundContainers(): iterable
+    {
+        yield 'matroska' => [['-c:v', 'libx264', '-g', '10', '-pix_fmt', 'yuv420p'], 'mkv', 'matroska'];
+        yield 'webm' => [['-c:v', 'libvpx-vp9', '-cpu-used', '8', '-deadline', 'realtime', '-pix_fmt', 'yuv420p'], 'webm', 'webm'];
+        yield 'mp4 with its index in front' => [['-c:v', 'libx264', '-g', '10', '-pix_fmt', 'yuv420p', '-movflags', '+faststart'], 'mp4', 'mp4'];
+        yield 'with sound that lasts longer' => [['-f', 'lavfi', '-i', 'sine=duration=4', '-c:v', 'libx264', '-c:a', 'flac', '-pix_fmt', 'yuv420p'], 'mkv', 'matroska'];
+    }
+
+    /** @param list<string> $options */
+    #[DataProvider('soundContainers')]
+    public function test_a_file_that_ends_early_is_told_of_and_a_whole_one_is_not(array $options, string $extension): void
+    {
+        $input = ['-f', 'lavfi', '-i', 'testsrc2=size=160x120:rate=24:duration=2.5', ...$options, '-y', "{$this->folder}/whole.{$extension}"];
+        $this->ffmpeg($input);
+        $whole = $this->shot("{$this->folder}/whole.{$extension}");
+        self::assertSame([ShotState::Ready, null], [$whole->state, $whole->error]);
+        $bytes = (string) file_get_contents("{$this->folder}/whole.{$extension}");
+        foreach ([0.4, 0.7, 0.9] as $share) {
+            file_put_contents("{$this->folder}/cut.{$extension}", substr($bytes, 0, (int) ($share * strlen($bytes))));
+            $shot = $this->shot("{$this->folder}/cut.{$extension}");
+            self::assertSame(ShotState::Doubtful, $shot->state, "{$share}");
+            self::assertMatchesRegularExpression('/ends early: by its own word it lasts \d+ frames, and they end after frame \d+\./', (string) $shot->error, "{$share}");
+        }
+    }
+
+    public function test_frames_the_decoder_complains_of_are_named(): void
+    {
+        $file = $this->film('torn.mkv', ['-c:v', 'ffv1', '-level', '3', '-g', '1', '-slices', '4', '-slicecrc', '1', '-pix_fmt', 'yuv420p'], '320x240', 20);
+        $packets = json_decode((new Process(['ffprobe', '-v', 'error', '-show_entries', 'packet=pos,size', '-of', 'json', $file]))->mustRun()->getOutput(), true)['packets'];
+        $bytes = (string) file_get_contents($file);
+        foreach ([7, 8, 13] as $frame) {
+            $bytes[(int) $packets[$frame]['pos'] + intdiv(5 * (int) $packets[$frame]['size'], 8)] = "\xA5";
+        }
+        file_put_contents("{$this->folder}/flipped.mkv", $bytes);
+        $shot = $this->shot("{$this->folder}/flipped.mkv");
+        self::assertSame([ShotState::Doubtful, 'The picture may be torn at frames 7 to 8, 13.'], [$shot->state, $shot->error]);
+        $this->getJson("/api/shots/{$shot->id}")->assertJsonPath('footage.damage', ['The picture may be torn at frames 7 to 8, 13.']);
+        $this->postJson("/api/shots/{$shot->id}/picture", ['frame' => 0, 'view' => 'result', 'height' => 64])->assertStatus(409);
+        $this->deleteJson("/api/shots/{$shot->id}")->assertNoContent();
+    }
+
+    public function test_reading_begun_again_anywhere_comes_to_the_same(): void
+    {
+        $file = $this->film('again.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p'], frames: 6);
+        $sha256 = (string) hash_file('sha256', $file);
+        $kept = "{$this->folder}/data/footage/{$sha256}";
+        // Died while it was copied; after it was in place but before its row; and after its row.
+        foreach (['half', 'placed', 'known'] as $stage) {
+            @mkdir(dirname($kept));
+            match ($stage) {
+                'half' => file_put_contents("{$kept}.part", 'half'),
+                'placed' => copy($file, $kept),
+                'known' => null,
+            };
+            $shot = $this->shot($file);
+            self::assertSame([ShotState::Ready, 5], [$shot->state, $shot->to], $stage);
+            self::assertSame([$kept], glob("{$this->folder}/data/footage/*"), $stage);
+            self::assertSame([], glob("{$this->folder}/data/uploads/*"), $stage);
+        }
+        $row = $shot->footage()->firstOrFail();
+        ReadFootage::dispatchSync($shot->id);
+        self::assertSame([$row->id, 1], [$shot->refresh()->footage_id, $shot->revisions()->count()]);
+    }
+
+    public function test_a_file_whose_reading_broke_off_is_kept_and_read_again(): void
+    {
+        $shot = $this->shot($this->film('broke.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p'], frames: 6));
+        $shot->update(['state' => ShotState::Reading]);
+        file_put_contents(Upload::where('shot_id', $shot->id)->firstOrFail()->path(), 'x');
+        (new ReadFootage($shot->id))->failed(null);
+        $this->getJson("/api/shots/{$shot->id}")->assertJson(['state' => 'failed', 'canBeReadAgain' => true, 'error' => 'Reading the file broke off. The worker broke off. Try it again.']);
+        copy("{$this->folder}/broke.mkv", Upload::where('shot_id', $shot->id)->firstOrFail()->path());
+        $this->postJson("/api/shots/{$shot->id}/read")->assertOk()->assertJson(['state' => 'ready', 'error' => null]);
+        // What came late of the first time changes nothing any more.
+        (new ReadFootage($shot->id))->failed(null);
+        self::assertSame(ShotState::Ready, $shot->refresh()->state);
     }
 
     /** @return iterable<string, array{\Closure(self): string, string}> */
@@ -169,7 +275,7 @@ final class FootageTest extends AppTestCase
 
     public function test_more_frames_than_the_limit_are_refused(): void
     {
-        config(['cossel.footage.most_frames' => 10]);
+        config(['limits.footage.frames' => 10]);
         self::assertStringContainsString('the limit is 10', (string) $this->shot($this->film('long.mkv', ['-c:v', 'ffv1'], frames: 11))->error);
     }
 

@@ -57,7 +57,7 @@ final class GuardTest extends AppTestCase
     {
         $told = (string) file_get_contents(base_path('.env.example'));
         $used = [];
-        foreach ([...glob(config_path('*.php')) ?: [], base_path('cossel'), base_path('app/Work/HeldWork.php')] as $file) {
+        foreach ([...glob(config_path('*.php')) ?: [], base_path('cossel')] as $file) {
             preg_match_all('/\bCOSSEL_[A-Z_]+/', (string) file_get_contents($file), $found);
             $used = [...$used, ...$found[0]];
         }

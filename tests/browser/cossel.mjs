@@ -19,8 +19,6 @@ export class Cossel {
       PORT: String(port),
       COSSEL_DATA: join(this.folder, 'data'),
       COSSEL_CACHE: join(this.folder, 'cache'),
-      APP_CONFIG_CACHE: join(this.folder, 'config.php'),
-      APP_ROUTES_CACHE: join(this.folder, 'routes.php'),
     };
     mkdirSync(this.env.COSSEL_DATA);
     this.url = `http://127.0.0.1:${port}`;

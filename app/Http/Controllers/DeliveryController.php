@@ -66,6 +66,9 @@ final class DeliveryController
             throw DeliveryNotReady::fileGone();
         }
 
+        // The web server hands it out itself where it says that it can.
+        BinaryFileResponse::trustXSendfileTypeHeader();
+
         return response()->download(Storage::disk('data')->path($delivery->file));
     }
 }

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Footage\Intake;
+use App\Footage\Uploads;
 use App\Http\Requests\ChangeShotRequest;
 use App\Http\Resources\RecipeResource;
 use App\Http\Resources\ShotResource;
@@ -25,6 +27,22 @@ final class ShotController
         $shot->update($request->change());
 
         return new ShotResource($shot);
+    }
+
+    /** Takes footage that is not whole as it is. */
+    public function accept(Shot $shot, Uploads $uploads, Intake $intake): ShotResource
+    {
+        $uploads->accept($shot, $intake);
+
+        return new ShotResource($shot->refresh());
+    }
+
+    /** Reads its file once more, where that broke off. */
+    public function read(Shot $shot, Uploads $uploads): ShotResource
+    {
+        $uploads->again($shot);
+
+        return new ShotResource($shot->refresh());
     }
 
     public function destroy(Shot $shot, Removal $removal): Response

@@ -39,7 +39,7 @@ final class UploadController
     /** Makes a shot of a whole upload; the file is read in the background. */
     public function finish(FinishUploadRequest $request, Upload $upload): ShotResource
     {
-        abort_unless($upload->received() === $upload->size, 409, 'The upload is not whole yet.');
+        abort_unless($upload->shot_id !== null || $upload->received() === $upload->size, 409, 'The upload is not whole yet.');
 
         return new ShotResource($this->uploads->finish($upload, $request->span()));
     }

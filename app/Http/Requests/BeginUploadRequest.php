@@ -18,7 +18,7 @@ final class BeginUploadRequest extends FormRequest
 
     protected function passedValidation(): void
     {
-        $limit = (int) config('cossel.footage.most_upload_bytes');
+        $limit = (int) config('limits.footage.upload_bytes');
         if ($this->size() > $limit) {
             throw RefusedFootage::uploadSize($limit);
         }

@@ -32,6 +32,7 @@ final class FootageResource extends JsonResource
             'timecode' => $info->timecode,
             'audio' => $info->audio,
             'notes' => $info->notes,
+            'damage' => $info->damage,
         ];
     }
 }

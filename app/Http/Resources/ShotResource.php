@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Footage\Uploads;
 use App\Models\FollowState;
 use App\Models\Shot;
 use App\Models\ShotState;
@@ -27,6 +28,7 @@ final class ShotResource extends JsonResource
             'notes' => $this->notes,
             'state' => $this->state,
             'error' => $this->error ?? $trouble,
+            'canBeReadAgain' => Uploads::canBeReadAgain($this->resource),
             'from' => $this->from,
             'to' => $this->to,
             'revision' => $this->revision,

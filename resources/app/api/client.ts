@@ -12,12 +12,15 @@ export class ApiError extends Error {
   }
 }
 
+/** Names this window, so that the pictures of each are made in turns with those of others. */
+const BENCH = Math.random().toString(36).slice(2, 12);
+
 async function send(method: string, path: string, body?: BodyInit | null, type?: string, signal?: AbortSignal): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
-      headers: { Accept: 'application/json', ...(type ? { 'Content-Type': type } : {}) },
+      headers: { Accept: 'application/json', 'X-Bench': BENCH, ...(type ? { 'Content-Type': type } : {}) },
       body: body ?? null,
       signal: signal ?? null,
     });
@@ -82,6 +85,8 @@ export const api = {
 
   shot: (id: number) => json<Shot>('GET', `/shots/${id}`),
   changeShot: (id: number, change: { name?: string; notes?: string }) => json<Shot>('PATCH', `/shots/${id}`, change),
+  acceptShot: (id: number) => json<Shot>('POST', `/shots/${id}/accept`),
+  readShot: (id: number) => json<Shot>('POST', `/shots/${id}/read`),
   removeShot: (id: number) => json<undefined>('DELETE', `/shots/${id}`),
   posterUrl: (shot: Shot, view: 'result' | 'original') => `/api/shots/${shot.id}/poster?view=${view}&r=${shot.revision}`,
 

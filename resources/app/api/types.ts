@@ -63,6 +63,8 @@ export interface Footage {
   timecode: string | null;
   audio: { codec: string; channels: number; rate: number } | null;
   notes: string[];
+  /** What is missing of it or torn, in sentences. */
+  damage: string[];
 }
 
 export interface AreaProgress {
@@ -84,8 +86,10 @@ export interface Shot {
   job: string;
   name: string;
   notes: string;
-  state: 'reading' | 'ready' | 'failed';
+  state: 'reading' | 'ready' | 'doubtful' | 'failed';
   error: string | null;
+  /** Reading its file broke off, and the file is still there. */
+  canBeReadAgain: boolean;
   from: number;
   to: number;
   revision: number;

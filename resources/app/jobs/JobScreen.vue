@@ -24,7 +24,7 @@ import { useUploads, type Span } from './useUploads';
 const props = defineProps<{ jobId: number }>();
 const { say } = useNotices();
 const people = usePeople(props.jobId);
-const { job, missing, load, rename, note, arrange, remove } = useJob(props.jobId, people);
+const { job, missing, load, rename, note, arrange, accept, read, remove } = useJob(props.jobId, people);
 const { incoming, send, stop } = useUploads(props.jobId, load);
 const bringing = ref(false);
 const knowing = ref(false);
@@ -71,7 +71,8 @@ function take(files: Iterable<File>, span: Span): void {
 }
 function length(shot: Shot): string {
   const f = shot.footage;
-  return f ? `${shot.to - shot.from + 1} f · ${Number(f.fps.toFixed(3))} · ${f.width}×${f.height}` : '';
+  const frames = shot.state === 'ready' ? shot.to - shot.from + 1 : f?.frames;
+  return f ? `${frames} f · ${Number(f.fps.toFixed(3))} · ${f.width}×${f.height}` : '';
 }
 </script>
 
@@ -119,7 +120,7 @@ function length(shot: Shot): string {
         <Column header="Notes" style="width: var(--notes)"><template #body="{ data: shot }"><Textarea v-if="shot.state === 'ready'" class="notes" rows="3" maxlength="4000" :model-value="shot.notes" :aria-label="`Notes on ${shot.name}`" placeholder="Notes" @change="note(shot, ($event.target as HTMLTextAreaElement).value)" /></template></Column>
         <Column header="Left to do" style="width: 150px">
           <template #body="{ data: shot }">
-            <span class="todo">{{ shot.following ? 'following…' : shot.progress?.left }}<button v-if="shot.state === 'ready'" type="button" class="btn small" @click="delivering = shot">Deliver</button><button v-else-if="shot.state === 'failed'" type="button" class="btn small" @click="remove(shot)">Remove</button></span>
+            <span class="todo">{{ shot.following ? 'following…' : shot.progress?.left }}<button v-if="shot.state === 'ready'" type="button" class="btn small" @click="delivering = shot">Deliver</button><template v-else-if="shot.state !== 'reading'"><button v-if="shot.state === 'doubtful'" type="button" class="btn small" @click="accept(shot)">Use it as it is</button><button v-else-if="shot.canBeReadAgain" type="button" class="btn small" @click="read(shot)">Read it again</button><button type="button" class="btn small" @click="remove(shot)">Remove</button></template></span>
           </template>
         </Column>
         <Column style="width: 40px"><template #header><span class="unseen">More</span></template><template #body="{ data: shot }"><button type="button" class="plain icon" :aria-label="`More for ${shot.name}`" aria-haspopup="menu" @click="show($event, shot)">⋯</button></template></Column>

@@ -57,8 +57,16 @@ export function useJob(jobId: number, people: People) {
       job.value.shots = shots;
       adopt(await api.orderShots(jobId, shots.map((s) => s.id)));
     }),
-    /** A shot that could not be read has nothing to lose. */
-    remove: (shot: Shot): void => (shot.state === 'failed' ? void take(shot) : confirm.require({
+    accept: (shot: Shot) => act('The shot was not taken', async () => {
+      await api.acceptShot(shot.id);
+      await load();
+    }),
+    read: (shot: Shot) => act('The file was not read again', async () => {
+      await api.readShot(shot.id);
+      await load();
+    }),
+    /** A shot that was never worked on has nothing to lose. */
+    remove: (shot: Shot): void => (shot.state === 'failed' || shot.state === 'doubtful' ? void take(shot) : confirm.require({
       header: `Remove ${shot.name}?`,
       message: 'Its treatment with all of its history and its deliveries are deleted; its footage too, where no other shot uses it. This cannot be undone.',
       acceptLabel: 'Remove the shot',

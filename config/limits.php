@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+// What is taken from outside at the most, all in one place; docs/reliability.md says what a user reads beyond each.
+return [
+    'footage' => [
+        'upload_bytes' => (int) env('COSSEL_MOST_UPLOAD_BYTES', 64 * 1024 ** 3),
+        'unpacked_bytes' => (int) env('COSSEL_MOST_UNPACKED_BYTES', 64 * 1024 ** 3),
+        // Of one picture of a sequence.
+        'picture_bytes' => 512 * 1024 ** 2,
+        'side' => 8192,
+        // 8192 x 4320: beyond it a single frame takes more memory than a process has.
+        'pixels' => 36_000_000,
+        'frames' => 20000,
+    ],
+    // Bytes of a request before it reaches PHP: of any, and of one that asks for a picture.
+    'bodies' => ['any' => 16 * 1024 ** 2, 'recipe' => 4 * 1024 ** 2],
+    // Of every ffmpeg and ffprobe: address space, seconds of processor time, bytes of any file it writes, bytes it says.
+    'ffmpeg' => [
+        'memory_bytes' => 8 * 1024 ** 3,
+        'cpu_seconds' => 4 * 3600,
+        'file_bytes' => 256 * 1024 ** 3,
+        'said_bytes' => 64 * 1024 ** 2,
+    ],
+    // Processor seconds and memory of one picture, of one light answer.
+    'picture' => ['seconds' => 60, 'memory' => '1G'],
+    'light' => ['memory' => '512M'],
+    // How long is kept what was left: uploads nobody went on with, parts of deliveries that were given up, tracks and tables no
+    // recipe names.
+    'kept' => ['uploads_days' => 7, 'parts_days' => 14, 'unnamed_days' => 1],
+    'texts' => ['bytes' => 16_000_000],
+];
