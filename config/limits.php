@@ -14,8 +14,8 @@ return [
         'pixels' => 36_000_000,
         'frames' => 20000,
     ],
-    // Bytes of a request before it reaches PHP: of any, and of one that asks for a picture.
-    'bodies' => ['any' => 16 * 1024 ** 2, 'recipe' => 4 * 1024 ** 2],
+    // Bytes of a request before it reaches PHP: of a file's piece or text, and of anything else.
+    'bodies' => ['file' => 16 * 1024 ** 2, 'any' => 4 * 1024 ** 2],
     // Of every ffmpeg and ffprobe: address space, seconds of processor time, bytes of any file it writes, bytes it says.
     'ffmpeg' => [
         'memory_bytes' => 8 * 1024 ** 3,
@@ -23,11 +23,14 @@ return [
         'file_bytes' => 256 * 1024 ** 3,
         'said_bytes' => 64 * 1024 ** 2,
     ],
-    // Processor seconds and memory of one picture, of one light answer.
-    'picture' => ['seconds' => 60, 'memory' => '1G'],
+    // Of one picture: seconds that it may be expected to take, as Render\Prices says, the processor seconds after which it is ended,
+    // and memory. Of one frame of a delivery: seconds that it may be expected to take.
+    'picture' => ['seconds' => 30, 'cpu_seconds' => 90, 'memory' => '1G'],
+    'delivery' => ['seconds' => 300],
     'light' => ['memory' => '512M'],
     // How long is kept what was left: uploads nobody went on with, parts of deliveries that were given up, tracks and tables no
     // recipe names.
     'kept' => ['uploads_days' => 7, 'parts_days' => 14, 'unnamed_days' => 1],
-    'texts' => ['bytes' => 16_000_000],
+    // Of a look-up table; of any other text.
+    'texts' => ['cube_bytes' => 16_000_000, 'bytes' => 2_000_000],
 ];

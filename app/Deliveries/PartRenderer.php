@@ -7,6 +7,7 @@ namespace App\Deliveries;
 use App\Footage\Ffmpeg;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
+use App\Pictures\TooCostly;
 use Cossel\Core\Picture\FrameFormat;
 use Cossel\Core\Picture\Layout;
 use Cossel\Core\Render\FrameRenderer;
@@ -33,6 +34,7 @@ final class PartRenderer
         $frames = (function () use ($renderer, $footage, $format, $from, $to, $onFrame): \Generator {
             for ($number = $from; $number <= $to; ++$number) {
                 $frame = $this->frames->frame($footage, $number, $format->height);
+                TooCostly::check($renderer, $frame, $number, $format->rect(), 'delivery');
                 // In pieces, because what a pipe does not take at once is copied.
                 yield from self::pieces($renderer->frame($frame, $number));
                 if (!$onFrame($number)) {

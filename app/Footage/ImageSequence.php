@@ -178,7 +178,8 @@ final class ImageSequence
         if ($from === false || $to === false) {
             throw UnreadableFootage::archive("{$name} cannot be unpacked");
         }
-        $written = stream_copy_to_stream($from, $to, $most + 1);
+        // What is wrong with a picture shows when it is decoded.
+        $written = @stream_copy_to_stream($from, $to, $most + 1);
         fclose($from);
         fclose($to);
         if ($written === false) {

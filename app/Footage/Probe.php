@@ -82,6 +82,9 @@ final class Probe
         if ($width > $limit || $height > $limit) {
             throw RefusedFootage::tooLarge($width, $height, $limit);
         }
+        if ($width * $height > config('limits.footage.pixels')) {
+            throw RefusedFootage::tooManyPixels($width, $height, (int) config('limits.footage.pixels'));
+        }
         $aspect = FootageInfo::fraction(strtr((string) ($video['sample_aspect_ratio'] ?? '1:1'), ':', '/'));
         if ($aspect > 0) {
             $width = (int) round($width * $aspect);
@@ -96,6 +99,9 @@ final class Probe
         }
         if ($width > $limit || $height > $limit) {
             throw RefusedFootage::tooLarge($width, $height, $limit);
+        }
+        if ($width * $height > config('limits.footage.pixels')) {
+            throw RefusedFootage::tooManyPixels($width, $height, (int) config('limits.footage.pixels'));
         }
 
         return [$width, $height];

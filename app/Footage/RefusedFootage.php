@@ -12,6 +12,11 @@ final class RefusedFootage extends \DomainException
         return new self("The picture is {$width} x {$height}; the limit is {$limit} pixels on a side.");
     }
 
+    public static function tooManyPixels(int $width, int $height, int $limit): self
+    {
+        return new self(sprintf('The picture is %d x %d; the limit is %d million pixels.', $width, $height, intdiv($limit, 1_000_000)));
+    }
+
     public static function tooSmall(int $width, int $height): self
     {
         return new self("The picture is {$width} x {$height} in square pixels; that is too small to be footage.");

@@ -10,6 +10,7 @@ use App\Footage\RefusedFootage;
 use App\Footage\StorageFull;
 use App\Footage\UnreadableFootage;
 use App\Models\ShotNotReady;
+use App\Pictures\TooCostly;
 use App\Treatment\StaleEdit;
 use App\Treatment\TooManySamples;
 use Cossel\Core\Colour\InvalidCdl;
@@ -32,16 +33,16 @@ final class ErrorAnswers
     public static function register(Exceptions $exceptions): void
     {
         $exceptions->shouldRenderJsonWhen(static fn(Request $request): bool => $request->is('api/*'));
-        $exceptions->dontReport([InvalidRecipe::class, UnknownId::class, StaleEdit::class, RefusedFootage::class, UnreadableFootage::class, MissingTrack::class, MissingAsset::class, InvalidCube::class, InvalidCdl::class, DeliveryNotReady::class, ShotNotReady::class, CannotFollow::class, TooManySamples::class]);
+        $exceptions->dontReport([InvalidRecipe::class, UnknownId::class, StaleEdit::class, RefusedFootage::class, UnreadableFootage::class, MissingTrack::class, MissingAsset::class, InvalidCube::class, InvalidCdl::class, DeliveryNotReady::class, ShotNotReady::class, CannotFollow::class, TooManySamples::class, TooCostly::class]);
         $exceptions->render(static fn(InvalidRecipe $e): JsonResponse => self::answer(422, $e->getMessage(), ['pointer' => $e->pointer, 'expected' => $e->expected]));
         $exceptions->render(static fn(UnknownId $e): JsonResponse => self::answer(404, $e->getMessage()));
         $exceptions->render(static fn(MissingTrack|MissingAsset $e): JsonResponse => self::answer(409, $e->getMessage()));
         $exceptions->render(static fn(StaleEdit $e): JsonResponse => self::answer(409, $e->getMessage(), ['pointer' => $e->pointer]));
         $exceptions->render(static fn(DeliveryNotReady|ShotNotReady|CannotFollow $e): JsonResponse => self::answer(409, $e->getMessage()));
-        $exceptions->render(static fn(RefusedFootage|UnreadableFootage|InvalidCube|InvalidCdl|TooManySamples $e): JsonResponse => self::answer(422, $e->getMessage()));
+        $exceptions->render(static fn(RefusedFootage|UnreadableFootage|InvalidCube|InvalidCdl|TooManySamples|TooCostly $e): JsonResponse => self::answer(422, $e->getMessage()));
         $exceptions->render(static fn(StorageFull $e): JsonResponse => self::answer(507, $e->getMessage()));
         $exceptions->render(static fn(FatalError $e): JsonResponse => self::answer(503, str_contains($e->getMessage(), 'execution time')
-            ? sprintf('This would take longer than %d seconds. Make the treatment simpler, or look at it smaller.', config('limits.picture.seconds'))
+            ? sprintf('This takes longer than %d seconds. Make the treatment simpler, or look at it smaller.', config('limits.picture.cpu_seconds'))
             : 'This needs more memory than it may have. Make the treatment simpler, or look at it smaller.'));
         $exceptions->render(static function (\Throwable $e, Request $request): ?JsonResponse {
             if (!$request->is('api/*')) {

@@ -50,6 +50,7 @@ final class BenchPictures
         if ($rect->isEmpty()) {
             $rect = Rect::of(0, 0, 1, 1);
         }
+        TooCostly::check($renderer, $frame, $number, $rect, 'picture');
         $bytes = $view === View::Matte && $area !== null
             ? Bytes::greyBgrx8($renderer->matte($frame, $area, $number, $rect))
             : self::bytes($this->veiled($renderer->bands($frame, $number, $rect), $view, $area, $renderer, $frame, $number, $gain));
@@ -73,6 +74,7 @@ final class BenchPictures
             $needs = Rect::of(0, 0, 2, 2);
         }
         $renderer = $this->renderers->of(self::shown($recipe, $view, $area));
+        TooCostly::check($renderer, $frame, $number, $needs, 'picture');
         if ($view === View::Matte) {
             $matte = $renderer->matte($frame, $area, $number, $needs)->v;
             $planes = new Planes($needs, $matte, $matte, $matte);

@@ -10,6 +10,7 @@ use App\Footage\RefusedFootage;
 use App\Footage\StorageFull;
 use App\Footage\UnreadableFootage;
 use App\Models\ShotNotReady;
+use App\Pictures\TooCostly;
 use App\Treatment\StaleEdit;
 use Cossel\Core\Motion\MissingTrack;
 use Cossel\Core\Recipe\InvalidRecipe;
@@ -19,7 +20,7 @@ use Cossel\Core\Touch\MissingAsset;
 /** What a person reads of background work that failed. Exceptions meant for people speak for themselves; others are in the log. */
 final class Said
 {
-    private const FOR_PEOPLE = [StorageFull::class, DeliveryNotReady::class, FfmpegFailed::class, RefusedFootage::class, UnreadableFootage::class, ShotNotReady::class, StaleEdit::class, MissingTrack::class, InvalidRecipe::class, UnknownId::class, MissingAsset::class];
+    private const FOR_PEOPLE = [StorageFull::class, DeliveryNotReady::class, FfmpegFailed::class, RefusedFootage::class, UnreadableFootage::class, ShotNotReady::class, StaleEdit::class, MissingTrack::class, InvalidRecipe::class, UnknownId::class, MissingAsset::class, TooCostly::class];
 
     public static function of(?\Throwable $reason): string
     {

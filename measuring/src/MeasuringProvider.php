@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Measuring;
 
+use Cossel\Measuring\Fuzz\FuzzCommand;
 use Illuminate\Support\ServiceProvider;
 
 /** Adds the bench to the console, where development packages are installed. */
@@ -11,6 +12,6 @@ final class MeasuringProvider extends ServiceProvider
 {
     public function boot(): void
     {
-        $this->commands([Bench::class]);
+        $this->commands([Bench::class, FuzzCommand::class]);
     }
 }

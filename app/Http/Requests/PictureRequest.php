@@ -16,7 +16,7 @@ class PictureRequest extends FrameRequest
     {
         return [
             ...parent::rules(),
-            'view' => ['required', Rule::enum(View::class)],
+            'view' => ['bail', 'required', 'string', Rule::enum(View::class)],
             'area' => ['nullable', 'string', 'max:64'],
             'height' => ['required', 'integer', 'between:16,8192'],
             'revision' => ['nullable', 'integer'],

@@ -13,7 +13,7 @@ final class ScopeRequest extends PictureRequest
     /** @return array<string, mixed> */
     public function rules(): array
     {
-        return [...parent::rules(), 'scope' => ['required', Rule::enum(Scope::class)], 'limited' => ['boolean'], 'zoom' => ['nullable', Rule::in([1, 2, 4])]];
+        return [...parent::rules(), 'scope' => ['bail', 'required', 'string', Rule::enum(Scope::class)], 'limited' => ['boolean'], 'zoom' => ['nullable', Rule::in([1, 2, 4])]];
     }
 
     public function scope(): Scope

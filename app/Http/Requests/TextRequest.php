@@ -9,12 +9,10 @@ use Illuminate\Foundation\Http\FormRequest;
 /** Hands over the text of a file: SVG, look-up table, decision list. */
 final class TextRequest extends FormRequest
 {
-    private const MOST = 16_000_000;
-
     /** @return array<string, mixed> */
     public function rules(): array
     {
-        return ['text' => ['required', 'string', 'max:' . self::MOST]];
+        return ['text' => ['required', 'string', 'max:' . config($this->is('api/cubes') ? 'limits.texts.cube_bytes' : 'limits.texts.bytes')]];
     }
 
     public function text(): string

@@ -11,6 +11,8 @@ namespace Cossel\Core\Colour;
 final readonly class Cube
 {
     private const MOST_1D = 65536;
+    /** Beyond it a table says nothing of light. */
+    private const MOST_VALUE = 1e6;
     private const MOST_3D = 129;
 
     /**
@@ -109,7 +111,7 @@ final readonly class Cube
         $numbers = [];
         foreach ($words as $word) {
             $number = filter_var($word, FILTER_VALIDATE_FLOAT);
-            if ($number === false || !is_finite($number)) {
+            if ($number === false || abs($number) > self::MOST_VALUE) {
                 throw InvalidCube::at($line, 'three numbers');
             }
             $numbers[] = $number;

@@ -18,6 +18,9 @@ use Cossel\Core\Recipe\Ellipse;
  */
 final readonly class EllipseMatte implements ShapeMatte
 {
+    /** Nanoseconds a pixel; measured. */
+    private const PRICE = 220.0;
+
     private function __construct(
         private float $x,
         private float $y,
@@ -76,6 +79,11 @@ final readonly class EllipseMatte implements ShapeMatte
     }
 
     /** Where the matte is not 0. */
+    public function price(): float
+    {
+        return self::PRICE;
+    }
+
     public function bounds(): Rect
     {
         $more = $this->grow + $this->featherOut;

@@ -10,11 +10,16 @@ use Cossel\Core\Picture\Rect;
 /** Another area's matte standing in as a shape. */
 final readonly class OtherAreaMatte implements ShapeMatte
 {
-    public function __construct(private AreaMatte $matte, private float $opacity) {}
+    public function __construct(private SharedMatte $matte, private float $opacity) {}
 
     public function bounds(): Rect
     {
         return $this->matte->bounds();
+    }
+
+    public function price(): float
+    {
+        return $this->matte->price();
     }
 
     public function matte(Rect $rect): Grey

@@ -14,4 +14,7 @@ interface ShapeMatte
     public function bounds(): Rect;
 
     public function matte(Rect $rect): Grey;
+
+    /** Nanoseconds to draw a pixel, about; measured. */
+    public function price(): float;
 }

@@ -7,6 +7,7 @@ namespace Cossel\Core\Outline;
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Recipe\Box;
 use Cossel\Core\Recipe\Ellipse;
+use Cossel\Core\Recipe\OutlineReader;
 use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\PathPoint;
 use Cossel\Core\Recipe\Shape;
@@ -17,6 +18,9 @@ final class SvgOutline
     /** The distance of a Bézier handle that makes a quarter circle. */
     private const QUARTER = 0.5522847498307936;
     private const MOST = 100;
+    /** Picture heights from the corner of the picture. */
+    private const FURTHEST = 20.0;
+    private const LONGEST_TRANSFORM = 10_000;
 
     /**
      * @param list<array{Shape, Pose}> $shapes with their values on the frame; another area's matte has no path and is left out
@@ -70,12 +74,41 @@ final class SvgOutline
         if ($h <= 0) {
             throw new \DomainException('The SVG document says neither a view box nor a height.');
         }
-        $paths = self::children($root, Matrix::of([1 / $h, 0, -$x / $h, 0, 1 / $h, -$y / $h, 0, 0, 1]));
+        try {
+            $paths = self::children($root, Matrix::of([1 / $h, 0, -$x / $h, 0, 1 / $h, -$y / $h, 0, 0, 1]));
+        } catch (\InvalidArgumentException) {
+            throw self::beyond();
+        }
         if ($paths === []) {
             throw new \DomainException('There is no closed path in this SVG document.');
         }
 
-        return array_slice($paths, 0, self::MOST);
+        $paths = array_slice($paths, 0, self::MOST);
+        foreach ($paths as $path) {
+            self::check($path);
+        }
+
+        return $paths;
+    }
+
+    private static function beyond(): \DomainException
+    {
+        return new \DomainException('A path lies far outside the picture: its numbers or its transform cannot be meant so.');
+    }
+
+    /** @param list<PathPoint> $path */
+    private static function check(array $path): void
+    {
+        if (count($path) > OutlineReader::MAX_POINTS) {
+            throw new \DomainException(sprintf('A path has %d points; at most %d can be taken.', count($path), OutlineReader::MAX_POINTS));
+        }
+        foreach ($path as $p) {
+            foreach ([$p->x, $p->y, $p->inX, $p->inY, $p->outX, $p->outY] as $v) {
+                if (is_nan($v) || abs($v) > self::FURTHEST) {
+                    throw self::beyond();
+                }
+            }
+        }
     }
 
     /** @return list<PathPoint>|null the shape as a path; null where it is another area's matte */
@@ -143,6 +176,9 @@ final class SvgOutline
     private static function transform(string $text): Matrix
     {
         $motion = Matrix::identity();
+        if (strlen($text) > self::LONGEST_TRANSFORM) {
+            throw new \DomainException('A transform is longer than any that is meant.');
+        }
         preg_match_all('/(\w+)\s*\(([^)]*)\)/', $text, $calls, PREG_SET_ORDER);
         foreach ($calls as [, $name, $list]) {
             $v = array_map(floatval(...), preg_split('/[\s,]+/', trim($list)) ?: []);

@@ -138,8 +138,8 @@ final class SvgPath
         $letter = null;
         $numbers = [];
         $flags = static fn(string $letter, array $numbers): bool => strtoupper($letter) === 'A' && in_array(count($numbers), [3, 4], true);
-        $queue = $parts;
-        while (($part = array_shift($queue)) !== null) {
+        for ($i = 0, $n = count($parts); $i < $n; ++$i) {
+            $part = $parts[$i];
             if (($part[3] ?? '') !== '') {
                 throw new \DomainException("The path data has “{$part[3]}” where a command or a number was expected.");
             }
@@ -160,7 +160,8 @@ final class SvgPath
             $text = $part[2];
             if ($flags($letter, $numbers) && strlen($text) > 1) {
                 // Flags of an arc may stand without a space behind them.
-                array_unshift($queue, ['', '', substr($text, 1)]);
+                $parts[$i][2] = substr($text, 1);
+                --$i;
                 $text = $text[0];
             }
             $numbers[] = (float) $text;
@@ -193,6 +194,11 @@ final class SvgPath
         $s = sin(deg2rad($v[2]));
         $u = $c * ($x - $tx) / 2 + $s * ($y - $ty) / 2;
         $w = -$s * ($x - $tx) / 2 + $c * ($y - $ty) / 2;
+        $apart = $rx * $rx * $w * $w + $ry * $ry * $u * $u;
+        // So near together, or so flat, that it is a straight line.
+        if (!is_finite($apart) || $apart <= 1e-30) {
+            return [[$x, $y, $tx, $ty, $tx, $ty]];
+        }
         $grow = sqrt(max(1.0, ($u / $rx) ** 2 + ($w / $ry) ** 2));
         $rx *= $grow;
         $ry *= $grow;
@@ -211,7 +217,7 @@ final class SvgPath
         }
         $cx = $c * $cu - $s * $cw + ($x + $tx) / 2;
         $cy = $s * $cu + $c * $cw + ($y + $ty) / 2;
-        $n = (int) ceil(abs($turn) / (M_PI / 2) - 1e-9);
+        $n = max(1, (int) ceil(abs($turn) / (M_PI / 2) - 1e-9));
         $part = $turn / $n;
         $reach = 4 / 3 * tan($part / 4);
         $place = static fn(float $a, float $b): array => [$cx + $c * $rx * $a - $s * $ry * $b, $cy + $s * $rx * $a + $c * $ry * $b];

@@ -113,7 +113,8 @@ final readonly class Node
             throw InvalidRecipe::at($this->pointer, $expected, $this->value);
         }
 
-        return (float) $this->value;
+        // No minus before nothing: it would not be read as it was written.
+        return $this->value + 0.0;
     }
 
     public function whole(int $least, int $most): int

@@ -12,7 +12,7 @@ namespace Cossel\Core\Recipe;
 final class OutlineReader
 {
     private const MAX_SHAPES = 100;
-    private const MAX_POINTS = 500;
+    public const MAX_POINTS = 500;
     private const EDGE = ['featherIn', 'featherOut', 'grow', 'opacity'];
 
     public function __construct(private readonly MotionReader $motions) {}

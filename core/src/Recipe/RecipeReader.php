@@ -16,6 +16,12 @@ final class RecipeReader
     public const MAX_FRAME = 1_000_000;
     public const MAX_SIZE = 8192;
     private const MAX_AREAS = 200;
+    /** Over the whole recipe. */
+    private const MAX_PARTS = 2000;
+    private const MAX_POINTS = 50_000;
+    private const MAX_KEYS = 200_000;
+    /** Areas one behind the other that ride on each other, or are made of each other. */
+    private const MAX_CHAIN = 24;
 
     private readonly MotionReader $motions;
     private readonly OutlineReader $outlines;
@@ -38,6 +44,7 @@ final class RecipeReader
     public function read(mixed $document): Recipe
     {
         $root = Node::root($document)->object(['cossel', 'space', 'source', 'assets', 'base', 'areas', 'finish']);
+        $this->checkSize($document);
         $root->get('cossel', Recipe::FORMAT)->word([Recipe::FORMAT]);
         $root->optional('space', static fn(Node $n): string => $n->word(['bt709']), 'bt709');
         $recipe = new Recipe(
@@ -136,6 +143,27 @@ final class RecipeReader
         );
     }
 
+    /** However it is cut into areas, a recipe stays within what can be read and rendered. */
+    private function checkSize(mixed $document): void
+    {
+        $parts = $points = $keys = 0;
+        $count = static function (mixed $value, string|int $name) use (&$count, &$parts, &$points, &$keys): void {
+            if (!is_array($value)) {
+                return;
+            }
+            $parts += in_array($name, ['shapes', 'touches', 'base', 'finish'], true) ? count($value) : 0;
+            $points += $name === 'points' ? count($value) : 0;
+            $keys += $name === 'keys' ? count($value) : 0;
+            array_walk($value, $count);
+        };
+        $count($document, '');
+        foreach (['shapes and touches' => [$parts, self::MAX_PARTS], 'points' => [$points, self::MAX_POINTS], 'keyframes' => [$keys, self::MAX_KEYS]] as $what => [$found, $most]) {
+            if ($found > $most) {
+                throw InvalidRecipe::at('', "at most {$most} {$what} in all", $found);
+            }
+        }
+    }
+
     /** Ids are unique: areas among areas, shapes and touches over the whole recipe. */
     private function checkIds(Node $root): void
     {
@@ -189,6 +217,13 @@ final class RecipeReader
                     if (self::leadsTo($other, (string) $id, $bonds)) {
                         throw InvalidRecipe::at($pointer, $expected, $other);
                     }
+
+                }
+            }
+            $known = [];
+            foreach ($recipe->areas as $i => $area) {
+                if (self::chain($area->id, $bonds, $known) > self::MAX_CHAIN) {
+                    throw InvalidRecipe::at("/areas/{$i}", sprintf('at most %d areas one behind the other', self::MAX_CHAIN), $area->id);
                 }
             }
         }
@@ -261,5 +296,16 @@ final class RecipeReader
         }
 
         return false;
+    }
+
+    /**
+     * How many areas stand one behind the other from an area on.
+     *
+     * @param array<string, array<string, string>> $bonds in no circle
+     * @param array<string, int>                   $known
+     */
+    private static function chain(string $from, array $bonds, array &$known): int
+    {
+        return $known[$from] ??= 1 + max([0, ...array_map(static fn(string $other): int => self::chain($other, $bonds, $known), array_values($bonds[$from] ?? []))]);
     }
 }

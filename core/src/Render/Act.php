@@ -15,13 +15,19 @@ use Cossel\Core\Touch\Site;
 use Cossel\Core\Touch\Survey;
 
 /**
- * A touch on one frame: what acts, and how strongly. One that has to see its area first acts once it was shown it.
+ * A touch on one frame: what acts, how strongly, and its price in nanoseconds a pixel. One that has to see its area first acts
+ * once it was shown it.
  *
  * @internal
  */
 final class Act
 {
-    private function __construct(private Effect|Survey $does, public readonly float $amount, public readonly Side $side) {}
+    private function __construct(
+        private Effect|Survey $does,
+        public readonly float $amount,
+        public readonly Side $side,
+        public readonly float $price,
+    ) {}
 
     /**
      * The touches that change something on a frame.
@@ -42,7 +48,7 @@ final class Act
             }
             $values = $touch->values($site->number);
             if (!$touch->kind->isNeutral($values)) {
-                $acts[] = new self($touch->kind->prepare($values, $site), $amount, $touch->side);
+                $acts[] = new self($touch->kind->prepare($values, $site), $amount, $touch->side, Prices::of($touch->kind));
             }
         }
 

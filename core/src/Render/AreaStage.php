@@ -61,6 +61,29 @@ final class AreaStage implements Stage
         return $this->steps($rect)[0];
     }
 
+    public function price(Rect $rect): float
+    {
+        [, $matteRect, $targets] = $this->steps($rect);
+        $price = $matteRect->intersect($this->bounds)->count() * $this->outline->price();
+        foreach ($this->acts as $i => $act) {
+            $price += $targets[$i]->count() * $act->price;
+        }
+
+        return $price;
+    }
+
+    /** What has to be shown more of the area than so many pixels at once, all of it together. */
+    public function surveyed(int $most): Rect
+    {
+        $sees = $this->pick?->seesArea() === true && $this->bounds->count() > $most ? $this->bounds : Rect::none();
+        foreach ($this->acts as $act) {
+            $rect = ($act->survey()?->sees() ?? Rect::none())->intersect($this->frame);
+            $sees = $rect->count() > $most ? $sees->union($rect) : $sees;
+        }
+
+        return $sees;
+    }
+
     public function apply(Planes $planes, Rect $rect): void
     {
         [, $matteRect, $targets] = $this->steps($rect);

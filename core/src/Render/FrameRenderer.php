@@ -6,7 +6,7 @@ namespace Cossel\Core\Render;
 
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Outline\AreaExtent;
-use Cossel\Core\Outline\AreaMatte;
+use Cossel\Core\Outline\AreaMattes;
 use Cossel\Core\Pick\PickMatte;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Grey;
@@ -68,10 +68,16 @@ final class FrameRenderer
         })());
     }
 
+    /** Seconds that a rectangle of a treated frame takes, about, on a machine of 2026; for saying so before it is begun. */
+    public function seconds(Frame $frame, int $number, Rect $rect): float
+    {
+        return $this->passage($frame, $number)->price($rect) * 1e-9;
+    }
+
     /** The finished matte of an area over a rectangle: outline x pick; live span, strength and switches left aside. */
     public function matte(Frame $frame, Area $area, int $number, Rect $rect): Grey
     {
-        $stage = $this->stage($area, [], $frame, $number);
+        $stage = $this->stage($area, [], $frame, $number, $this->mattes($frame, $number));
         if ($area->pick === null) {
             return $stage->matte(Planes::filled(Rect::none(), 0.0, 0.0, 0.0), $rect);
         }
@@ -132,6 +138,7 @@ final class FrameRenderer
             static fn(Act $act): Stage => new FrameStage($act, $frame->format->rect()),
             Act::of($touches, $site),
         );
+        $mattes = $this->mattes($frame, $number);
         $stages = $everywhere($this->recipe->base);
         foreach ($this->recipe->areas as $area) {
             if ($area->id === $until?->id) {
@@ -139,7 +146,7 @@ final class FrameRenderer
             }
             $strength = $area->on ? $area->live->weight($number) * $area->strength->at($number) : 0.0;
             $touches = $strength > 0.0 ? array_filter($this->recipe->touches($area), static fn(Touch $touch): bool => $touch->on) : [];
-            $stage = $touches === [] ? null : $this->stage($area, array_values($touches), $frame, $number, $strength);
+            $stage = $touches === [] ? null : $this->stage($area, array_values($touches), $frame, $number, $mattes, $strength);
             if ($stage !== null && $stage->acts !== []) {
                 $stages[] = $stage;
             }
@@ -148,17 +155,22 @@ final class FrameRenderer
         return [...$stages, ...$everywhere($this->recipe->finish)];
     }
 
+    private function mattes(Frame $frame, int $number): AreaMattes
+    {
+        return new AreaMattes($number, $this->motions, $frame->format->rect());
+    }
+
     /**
      * An area where it is on a frame.
      *
      * @param list<Touch> $touches
      */
-    private function stage(Area $area, array $touches, Frame $frame, int $number, float $strength = 1.0): AreaStage
+    private function stage(Area $area, array $touches, Frame $frame, int $number, AreaMattes $mattes, float $strength = 1.0): AreaStage
     {
         $inside = $area->blinkGuard->on
             ? $strength * $area->blinkGuard->weight($number, $this->motions->openness($area, $number))
             : $strength;
-        $outline = AreaMatte::on($area, $number, $this->motions, $frame->format->rect());
+        $outline = $mattes->of($area);
         $site = new Site($number, $frame, $this->assets, AreaExtent::of($area, $number, $this->motions), $outline->bounds());
 
         return new AreaStage(

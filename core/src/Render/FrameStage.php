@@ -27,6 +27,11 @@ final readonly class FrameStage implements Stage
         return $this->act->needs($rect)->intersect($this->frame);
     }
 
+    public function price(Rect $rect): float
+    {
+        return $rect->count() * $this->act->price;
+    }
+
     public function apply(Planes $planes, Rect $rect): void
     {
         $this->act->apply($planes, Weight::everywhere($rect, $this->act->amount));

@@ -46,16 +46,56 @@ final readonly class Passage
     public function bands(Rect $rect): \Generator
     {
         $this->survey($rect);
-        $rows = self::BAND;
-        foreach ($rect->bands(self::BAND) as $band) {
-            if (!$this->needs($band)[0]->equals($band)) {
-                $rows = max(self::BAND, intdiv($this->pixels, max(1, $rect->width)));
-                break;
-            }
-        }
-        foreach ($rect->bands($rows) as $band) {
+        foreach ($rect->bands($this->rows($rect)) as $band) {
             yield $this->through($band);
         }
+    }
+
+    /** Nanoseconds that a rectangle takes, about. */
+    public function price(Rect $rect): float
+    {
+        $price = 0.0;
+        $needs = $this->needs($rect);
+        foreach ($this->stages as $i => $stage) {
+            if (!$stage instanceof AreaStage || $stage->reach()->intersect($needs[$i + 1])->isEmpty()) {
+                continue;
+            }
+            $sees = $stage->surveyed($this->pixels);
+            if (!$sees->isEmpty()) {
+                $before = new self(array_slice($this->stages, 0, $i), $this->frame, $this->pixels);
+                $price += $before->priceOfBands($sees) + $stage->price($sees);
+            }
+        }
+
+        return $price + $this->priceOfBands($rect);
+    }
+
+    /** Bands are alike, so the one in the middle stands for all. */
+    private function priceOfBands(Rect $rect): float
+    {
+        $bands = $rect->bands($this->rows($rect));
+        if ($bands === []) {
+            return 0.0;
+        }
+        $needs = $this->needs($bands[intdiv(count($bands), 2)]);
+        $price = $needs[0]->count() * Prices::WINDOW;
+        foreach ($this->stages as $i => $stage) {
+            $price += $stage->price($needs[$i + 1]);
+        }
+
+        return count($bands) * $price;
+    }
+
+    /** How high the bands of a rectangle are. */
+    private function rows(Rect $rect): int
+    {
+        foreach ($rect->bands(self::BAND) as $band) {
+            if (!$this->needs($band)[0]->equals($band)) {
+                return max(self::BAND, intdiv($this->pixels, max(1, $rect->width)));
+            }
+        }
+
+        return self::BAND;
     }
 
     /** The same at once. */

@@ -21,6 +21,9 @@ interface Stage
     /** Where the picture has to be right before it, for it to be right over this rectangle after it. */
     public function needs(Rect $rect): Rect;
 
+    /** Nanoseconds that it takes, about, to be right over a rectangle. */
+    public function price(Rect $rect): float;
+
     /**
      * @param Planes $planes reaching over at least what it needs
      * @param Rect   $rect   where they are to be right afterwards

@@ -80,4 +80,14 @@ final class SplineTest extends TestCase
             }
         }
     }
+
+    public function test_a_point_a_whole_period_on_is_the_first_again(): void
+    {
+        $points = [[0.0, 0.2], [120.0, -0.4], [250.0, 0.6]];
+        $spline = Spline::round($points, 360.0);
+        $again = Spline::round([...$points, [360.0, 0.9]], 360.0);
+        for ($x = 0.0; $x <= 360.0; $x += 7.5) {
+            self::assertSame($spline->at($x), $again->at($x));
+        }
+    }
 }

@@ -6,10 +6,16 @@ namespace Cossel\Core\Tests\Outline;
 
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Outline\AreaMatte;
+use Cossel\Core\Outline\AreaMattes;
+use Cossel\Core\Outline\Pose;
+use Cossel\Core\Outline\Poses;
+use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Rect;
+use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Join;
 use Cossel\Core\Recipe\Outline;
+use Cossel\Core\Recipe\Shape;
 use Cossel\Core\Tests\Documents;
 use Cossel\Core\Tests\Still;
 use PHPUnit\Framework\TestCase;
@@ -68,5 +74,48 @@ final class AreaMatteTest extends TestCase
         self::assertTrue($cut->bounds()->equals($whole->bounds()));
         $kept = Still::matte(new Outline(0, [self::ellipse(0.7, Join::Add), self::ellipse(0.9, Join::Keep)]), $frame);
         self::assertLessThan($whole->bounds()->width, $kept->bounds()->width);
+    }
+
+    public function test_areas_made_of_each_other_are_worked_out_and_drawn_once_each(): void
+    {
+        $frame = Rect::of(0, 0, 32, 18);
+        $areas = [Documents::area(['id' => 'a0'])];
+        for ($i = 1; $i <= 14; ++$i) {
+            $twice = array_map(static fn(string $k): array => ['id' => "{$k}{$i}", 'kind' => 'area', 'of' => 'a' . ($i - 1), 'opacity' => 0.1], ['x', 'y']);
+            $areas[] = Documents::area(['id' => "a{$i}", 'touches' => [], 'outline' => ['at' => 0, 'shapes' => $twice]]);
+        }
+        $recipe = Documents::read(['areas' => $areas]);
+        $poses = new class (new Motions($recipe, [])) implements Poses {
+            public int $asked = 0;
+
+            public function __construct(private readonly Motions $motions) {}
+
+            public function pose(Area $area, Shape $shape, int $frame): Pose
+            {
+                ++$this->asked;
+
+                return $this->motions->pose($area, $shape, $frame);
+            }
+
+            public function area(string $id): Area
+            {
+                return $this->motions->area($id);
+            }
+        };
+        $matte = (new AreaMattes(0, $poses, $frame))->of($recipe->area('a14'));
+        self::assertFalse($matte->bounds()->isEmpty());
+        $v = $matte->matte($frame)->v;
+        self::assertSame(1, $poses->asked);
+        $piece = Rect::of(8, 4, 9, 7);
+        self::assertSame((new Grey($frame, $v))->window($piece)->v, $matte->matte($piece)->v);
+        $wanted = AreaMatte::on($recipe->area('a0'), 0, $poses, $frame)->matte($frame)->v;
+        for ($i = 1; $i <= 14; ++$i) {
+            $wanted = array_map(static fn(float $m): float => 1 - (1 - 0.1 * $m) ** 2, $wanted);
+        }
+        foreach ($wanted as $i => $m) {
+            self::assertEqualsWithDelta($m, $v[$i], 1e-12);
+        }
+        // Twice of all, each the first time it is met: what it costs does not double from area to area.
+        self::assertLessThan(1000.0, (new AreaMattes(0, $poses, $frame))->of($recipe->area('a14'))->price());
     }
 }

@@ -104,4 +104,31 @@ final class SvgOutlineTest extends TestCase
         $this->expectExceptionMessage($message);
         SvgOutline::read($svg);
     }
+
+    /** @return iterable<string, array{string, string}> */
+    public static function hostile(): iterable
+    {
+        yield 'a scale beyond all measure' => ['<rect width="1" height="1" transform="scale(1e300)"/>', 'far outside'];
+        yield 'scales that multiply' => ['<rect width="1" height="1" transform="' . str_repeat('scale(1e200) ', 5) . '"/>', 'far outside'];
+        yield 'numbers of a thousand digits' => ['<path d="M0 0L' . str_repeat('9', 1000) . ' 1L1 1Z"/>', 'far outside'];
+        yield 'more points than a path can have' => ['<path d="M0 0' . str_repeat('L1 1L2 0', 30_000) . 'Z"/>', 'at most 500'];
+        yield 'a transform without end' => ['<rect width="1" height="1" transform="' . str_repeat('scale(1) ', 2000) . '"/>', 'longer than any'];
+    }
+
+    #[DataProvider('hostile')]
+    public function test_what_cannot_be_meant_is_refused(string $inside, string $reason): void
+    {
+        $this->expectException(\DomainException::class);
+        $this->expectExceptionMessage($reason);
+        SvgOutline::read("<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 100 100\">{$inside}</svg>");
+    }
+
+    public function test_arcs_without_length_are_straight(): void
+    {
+        foreach (['M0 0A5 5 0 1 1 1e-200 0L9 9L0 9Z', 'M0 0A1e-200 1e-200 0 0 1 5 5L0 9Z', 'M0 0A5 5 0 0 0 1e-17 1e-17L5 5L5 0Z'] as $d) {
+            foreach (SvgPath::read($d, Matrix::identity())[0] as $p) {
+                self::assertTrue(is_finite($p->x + $p->y + $p->inX + $p->inY + $p->outX + $p->outY), $d);
+            }
+        }
+    }
 }

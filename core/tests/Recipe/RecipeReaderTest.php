@@ -168,6 +168,35 @@ final class RecipeReaderTest extends TestCase
         }
     }
 
+    /** @return iterable<string, array{array<string, mixed>, string}> */
+    public static function tooLarge(): iterable
+    {
+        $areas = static fn(int $n, callable $area): array => ['areas' => array_map(static fn(int $i): array => Documents::area(['id' => "a{$i}", ...$area($i)]), range(0, $n - 1))];
+        $path = static fn(string $id, int $n): array => ['id' => $id, 'kind' => 'path', 'points' => array_map(static fn(int $k): array => ['at' => [$k / $n, 0.5]], range(1, $n))];
+        yield 'touches' => [$areas(30, static fn(int $i): array => ['touches' => array_map(static fn(int $k): array => ['id' => "t{$i}-{$k}", 'kind' => 'exposure'], range(1, 80))]), 'at most 2000 shapes and touches in all'];
+        yield 'points' => [$areas(2, static fn(int $i): array => ['outline' => ['at' => 0, 'shapes' => array_map(static fn(int $k): array => $path("s{$i}-{$k}", 500), range(1, 51))]]), 'at most 50000 points in all'];
+        yield 'chains' => [$areas(30, static fn(int $i): array => ['touches' => [], 'outline' => ['at' => 0, 'shapes' => $i === 0 ? [] : [['id' => "s{$i}", 'kind' => 'area', 'of' => 'a' . ($i - 1)]]]]), 'at most 24 areas one behind the other'];
+        yield 'rides' => [$areas(30, static fn(int $i): array => ['touches' => [], 'outline' => ['at' => 0, 'shapes' => []], 'motion' => $i === 0 ? ['by' => 'none'] : ['by' => 'ride', 'on' => 'a' . ($i - 1)]]), 'at most 24 areas one behind the other'];
+    }
+
+    /** @param array<string, mixed> $changes */
+    #[DataProvider('tooLarge')]
+    public function test_what_is_larger_than_can_be_rendered_is_refused(array $changes, string $expected): void
+    {
+        try {
+            Documents::read($changes);
+            self::fail('It was taken.');
+        } catch (InvalidRecipe $e) {
+            self::assertSame($expected, $e->expected);
+        }
+    }
+
+    public function test_nothing_with_a_minus_is_nothing(): void
+    {
+        $stops = Documents::read(['base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => -0.0]]])->base[0]->values(0)['stops'];
+        self::assertSame('0', sprintf('%g', $stops));
+    }
+
     public function test_documents_that_are_no_objects_are_refused(): void
     {
         foreach ([null, 3, 'recipe', [1, 2]] as $document) {

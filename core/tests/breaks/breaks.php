@@ -87,6 +87,10 @@ return [
     'picked whole frames are empty shapes' => ['Outline/AreaMatte.php', '$area = $area->outlined();', '', 'AreaMatteTest'],
     'edge paths go straight' => ['Outline/EdgePath.php', '24', '0', 'EdgePathTest'],
     'warped handles stay' => ['Outline/Warp.php', '$p->outX + $now->outX - $was->outX', '$p->outX', 'WarpTest'],
+    'areas made of others worked out anew for each' => ['Outline/AreaMattes.php', 'return $this->shared[$id] ??=', 'return', 'AreaMatteTest'],
+    'shared mattes that forget where they were drawn' => ['Outline/SharedMatte.php', '|| !$this->drawn->rect->equals($rect)', '', 'AreaMatteTest|FrameRendererTest'],
+    'a price paid again for each that shares' => ['Outline/SharedMatte.php', '$this->price = 0.0;', '$this->price = $price;', 'AreaMatteTest'],
+    'SVG far beyond all measure' => ['Outline/SvgOutline.php', 'if (is_nan($v) || abs($v) > self::FURTHEST) {', 'if (false) {', 'SvgOutlineTest'],
     // Pick
     'hues that do not wrap' => ['Pick/PickMatte.php', '$h -= 360.0 * round($h / 360.0);', '', 'PickTest'],
     'grey has a hue' => ['Pick/PickMatte.php', '$c >= self::COLOURED ? 1.0 : $c / self::COLOURED', '1.0', 'PickTest'],
@@ -141,6 +145,11 @@ return [
     'circles of areas are read' => ['Recipe/RecipeReader.php', '$this->checkBonds($recipe);', '', 'RecipeReaderTest'],
     'ids may be used twice' => ['Recipe/RecipeReader.php', 'if (isset($seen[$id])) {', 'if (false) {', 'RecipeReaderTest'],
     'keyframes in any order' => ['Recipe/Keyframes.php', 'if ($key->frame <= $last) {', 'if (false) {', 'RecipeReaderTest'],
+    // Prices
+    'bands that cost nothing' => ['Render/Passage.php', 'return count($bands) * $price;', 'return $price;', 'PricesTest'],
+    'what comes before costs nothing the second time' => ['Render/Passage.php', '$before->priceOfBands($sees) + $stage->price($sees)', '0.0', 'PricesTest'],
+    'chains of areas without end' => ['Recipe/RecipeReader.php', '$known) > self::MAX_CHAIN) {', '$known) > 1_000_000) {', 'RecipeReaderTest'],
+    'recipes of any size' => ['Recipe/RecipeReader.php', 'if ($found > $most) {', 'if (false) {', 'RecipeReaderTest'],
     // Render
     'touches act without the strength of their area' => ['Render/Act.php', '($touch->side === Side::Inside ? $inside : $outside)', '1.0', 'FrameRendererTest'],
     'switched-off touches act' => ['Render/Act.php', '$touch->on ?', 'true ?', 'FrameRendererTest'],

@@ -1,0 +1,18 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Measuring\Fuzz;
+
+/** One sort of hostile input: cases by their seed, each of which must end with a clear refusal or well. */
+interface Fuzz
+{
+    public function name(): string;
+
+    /**
+     * Tries one case.
+     *
+     * @return string|null what went wrong; null where nothing did
+     */
+    public function try(Dice $dice): ?string;
+}

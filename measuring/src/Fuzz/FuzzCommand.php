@@ -1,0 +1,101 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Measuring\Fuzz;
+
+use App\Footage\FrameCache;
+use App\Footage\ImageSequence;
+use App\Footage\Probe;
+use Cossel\Measuring\Report;
+use Illuminate\Console\Command;
+use Illuminate\Contracts\Http\Kernel;
+use Illuminate\Filesystem\Filesystem;
+
+final class FuzzCommand extends Command
+{
+    /** How many cases there are of each sort in a whole round. */
+    private const CASES = ['recipes' => 10_000, 'texts' => 2_000, 'media' => 500, 'requests' => 5_000];
+    /** What no case may take. */
+    private const MOST_SECONDS = 30.0;
+    private const MOST_BYTES = 1024 ** 3;
+
+    protected $signature = 'cossel:fuzz {seconds? : how long; a whole round when left out} {--seed=1 : of the first case} {--only= : recipes, texts, media or requests} {--write : put the figures into docs/reliability.md}';
+
+    protected $description = 'Tries hostile input of every sort and tells what it did';
+
+    public function handle(Kernel $kernel, Probe $probe, ImageSequence $sequence, FrameCache $frames, Filesystem $files, Playground $playground): int
+    {
+        $playground->check();
+        $folder = config('filesystems.disks.data.root') . '/media';
+        $files->deleteDirectory($folder);
+        $files->makeDirectory($folder, recursive: true);
+        $sorts = [
+            new RecipeFuzz($playground->recipes()),
+            new TextFuzz(),
+            new MediaFuzz($probe, $sequence, $frames, $files, $folder),
+            new RequestFuzz($kernel, $playground->restore(...)),
+        ];
+        $rows = [];
+        $failed = 0;
+        foreach ($sorts as $sort) {
+            if ($this->option('only') === null || $this->option('only') === $sort->name()) {
+                $row = $this->round($sort);
+                $rows[] = $row;
+                $failed += $row[2];
+            }
+        }
+        $files->deleteDirectory($folder);
+        $this->table(['input', 'cases', 'went wrong', 'longest', 'most memory'], $rows);
+        if ($this->option('write')) {
+            Report::write('fuzz', ['Input', 'Cases', 'Went wrong', 'Longest', 'Most memory'], $rows);
+        }
+
+        return $failed === 0 ? 0 : 1;
+    }
+
+    /** @return array{string, int, int, string, string} */
+    private function round(Fuzz $sort): array
+    {
+        $until = $this->argument('seconds') === null ? INF : microtime(true) + (float) $this->argument('seconds') / count(self::CASES);
+        $most = $this->argument('seconds') === null ? self::CASES[$sort->name()] : PHP_INT_MAX;
+        $longest = 0.0;
+        $memory = $wrong = $cases = 0;
+        for (; $cases < $most && microtime(true) < $until; ++$cases) {
+            $seed = (int) $this->option('seed') + $cases;
+            $began = microtime(true);
+            memory_reset_peak_usage();
+            $reason = self::outcome($sort, new Dice($seed));
+            $took = microtime(true) - $began;
+            $used = memory_get_peak_usage();
+            $reason ??= $took > self::MOST_SECONDS ? sprintf('took %.0f s', $took) : ($used > self::MOST_BYTES ? sprintf('took %d MB', $used >> 20) : null);
+            if ($reason !== null) {
+                ++$wrong;
+                $this->components->error("{$sort->name()}, seed {$seed}: {$reason}");
+            }
+            $longest = max($longest, $took);
+            $memory = max($memory, $used);
+        }
+
+        return [$sort->name(), $cases, $wrong, sprintf('%.1f s', $longest), sprintf('%d MB', $memory >> 20)];
+    }
+
+    /** What went wrong with a case; whatever PHP warns of counts. */
+    public static function outcome(Fuzz $sort, Dice $dice): ?string
+    {
+        set_error_handler(static function (int $level, string $message, string $file, int $line): bool {
+            if ((error_reporting() & $level) === 0) {
+                return false;
+            }
+
+            throw new \ErrorException($message, 0, $level, $file, $line);
+        });
+        try {
+            return $sort->try($dice);
+        } catch (\Throwable $e) {
+            return sprintf('%s: %s at %s:%d', $e::class, mb_strimwidth($e->getMessage(), 0, 300, '…'), basename($e->getFile()), $e->getLine());
+        } finally {
+            restore_error_handler();
+        }
+    }
+}

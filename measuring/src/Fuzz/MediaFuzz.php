@@ -1,0 +1,84 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Measuring\Fuzz;
+
+use App\Footage\FootageFile;
+use App\Footage\FrameCache;
+use App\Footage\ImageSequence;
+use App\Footage\Probe;
+use App\Footage\RefusedFootage;
+use App\Footage\UnreadableFootage;
+use Illuminate\Filesystem\Filesystem;
+use Symfony\Component\Process\Process;
+
+/** Containers and archives with bits turned, cut off, pieces missing or twice; what is taken must give every frame it says it has. */
+final class MediaFuzz implements Fuzz
+{
+    private const CLIPS = [
+        'a.mkv' => ['-c:v', 'libx264', '-g', '6', '-pix_fmt', 'yuv420p', '-c:a', 'flac'],
+        'b.mp4' => ['-c:v', 'libx264', '-g', '6', '-bf', '2', '-pix_fmt', 'yuv420p', '-c:a', 'aac'],
+        'c.webm' => ['-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '8', '-pix_fmt', 'yuv420p', '-c:a', 'libopus'],
+        'd.mkv' => ['-c:v', 'ffv1', '-level', '3', '-slicecrc', '1', '-pix_fmt', 'yuv422p10le', '-an'],
+        'e.mov' => ['-c:v', 'prores_ks', '-pix_fmt', 'yuv422p10le', '-c:a', 'pcm_s16le'],
+        'f.ogg' => ['-c:v', 'libtheora', '-pix_fmt', 'yuv420p', '-an'],
+    ];
+
+    /** @var array<string, string> */
+    private array $clips = [];
+
+    public function __construct(private readonly Probe $probe, private readonly ImageSequence $sequence, private readonly FrameCache $frames, private readonly Filesystem $files, private readonly string $folder) {}
+
+    public function name(): string
+    {
+        return 'media';
+    }
+
+    public function try(Dice $dice): ?string
+    {
+        $this->clips = $this->clips === [] ? $this->made() : $this->clips;
+        $name = $dice->one(array_keys($this->clips));
+        $file = "{$this->folder}/case-{$name}";
+        file_put_contents($file, $dice->happens(0.05) ? $this->clips[$name] : Mutation::ofBytes($this->clips[$name], $dice));
+        try {
+            $sha256 = (string) hash_file('sha256', $file);
+            if (ImageSequence::isArchive($file)) {
+                $this->sequence->toFootage($file, "{$file}.mkv");
+                $file = "{$file}.mkv";
+            }
+            $footage = new FootageFile($file, $sha256, $this->probe->read($file), $name);
+            $this->frames->frame($footage, $footage->info->frames() - 1, 32);
+            $this->frames->frame($footage, 0, 32);
+        } catch (UnreadableFootage|RefusedFootage $refusal) {
+            return str_contains($refusal->getMessage(), $this->folder) ? 'tells where files lie' : null;
+        } finally {
+            isset($footage) && $this->frames->forget($footage);
+            $this->files->delete("{$this->folder}/case-{$name}", "{$this->folder}/case-{$name}.mkv");
+        }
+
+        return null;
+    }
+
+    /** @return array<string, string> */
+    private function made(): array
+    {
+        $source = ['-f', 'lavfi', '-i', 'testsrc2=size=96x64:rate=24:duration=0.75', '-f', 'lavfi', '-i', 'sine=duration=0.75'];
+        foreach (self::CLIPS as $name => $options) {
+            (new Process(['ffmpeg', '-v', 'error', ...$source, ...$options, '-y', "{$this->folder}/{$name}"], timeout: 60))->mustRun();
+            $clips[$name] = (string) file_get_contents("{$this->folder}/{$name}");
+        }
+        foreach (['png', 'tiff'] as $type) {
+            (new Process(['ffmpeg', '-v', 'error', ...$source, '-frames:v', '5', '-an', '-y', "{$this->folder}/%03d.{$type}"], timeout: 60))->mustRun();
+            $zip = new \ZipArchive();
+            $zip->open("{$this->folder}/{$type}.zip", \ZipArchive::CREATE | \ZipArchive::OVERWRITE);
+            foreach (glob("{$this->folder}/*.{$type}") ?: [] as $picture) {
+                $zip->addFile($picture, basename($picture));
+            }
+            $zip->close();
+            $clips["{$type}.zip"] = (string) file_get_contents("{$this->folder}/{$type}.zip");
+        }
+
+        return $clips;
+    }
+}
