@@ -43,7 +43,9 @@ final readonly class Spline
         return new self($x, $y, $slopes, 0.0);
     }
 
-    /** @param non-empty-list<array{float, float}> $points by rising x within one period; one a whole period after the first is the first again */
+    /**
+     * @param non-empty-list<array{float, float}> $points by rising x within one period; one a whole period on is the first again
+     */
     public static function round(array $points, float $period): self
     {
         if ($points[count($points) - 1][0] - $points[0][0] >= $period && count($points) > 1) {

@@ -20,8 +20,6 @@ final class RecipeReader
     private const MAX_PARTS = 2000;
     private const MAX_POINTS = 50_000;
     private const MAX_KEYS = 200_000;
-    /** Areas one behind the other that ride on each other, or are made of each other. */
-    private const MAX_CHAIN = 24;
 
     private readonly MotionReader $motions;
     private readonly OutlineReader $outlines;
@@ -55,7 +53,7 @@ final class RecipeReader
             $root->optional('finish', $this->touches->ofFinish(...), []),
         );
         $this->checkIds($root);
-        $this->checkBonds($recipe);
+        Bonds::check($recipe);
         $this->checkPairs($recipe);
         $this->checkAssets($recipe);
 
@@ -157,7 +155,11 @@ final class RecipeReader
             array_walk($value, $count);
         };
         $count($document, '');
-        foreach (['shapes and touches' => [$parts, self::MAX_PARTS], 'points' => [$points, self::MAX_POINTS], 'keyframes' => [$keys, self::MAX_KEYS]] as $what => [$found, $most]) {
+        foreach ([
+            'shapes and touches' => [$parts, self::MAX_PARTS],
+            'points' => [$points, self::MAX_POINTS],
+            'keyframes' => [$keys, self::MAX_KEYS],
+        ] as $what => [$found, $most]) {
             if ($found > $most) {
                 throw InvalidRecipe::at('', "at most {$most} {$what} in all", $found);
             }
@@ -190,45 +192,6 @@ final class RecipeReader
         }
     }
 
-    /** What areas ride on and are made of is there, and goes in no circle. */
-    private function checkBonds(Recipe $recipe): void
-    {
-        $rides = $made = [];
-        foreach ($recipe->areas as $i => $area) {
-            $rides[$area->id] = $made[$area->id] = [];
-            if ($area->motion->on !== null) {
-                $rides[$area->id]["/areas/{$i}/motion/on"] = $area->motion->on;
-            }
-            foreach ($area->outline->shapes as $k => $shape) {
-                if ($shape instanceof AreaShape) {
-                    $made[$area->id]["/areas/{$i}/outline/shapes/{$k}/of"] = $shape->of;
-                } elseif ($shape->motion?->on !== null) {
-                    $this->checkKnown("/areas/{$i}/outline/shapes/{$k}/motion/on", $shape->motion->on, $recipe);
-                }
-            }
-        }
-        foreach ([
-            'no circle of areas riding on each other' => $rides,
-            'no circle of areas made of each other' => $made,
-        ] as $expected => $bonds) {
-            foreach ($bonds as $id => $own) {
-                foreach ($own as $pointer => $other) {
-                    $this->checkKnown($pointer, $other, $recipe);
-                    if (self::leadsTo($other, (string) $id, $bonds)) {
-                        throw InvalidRecipe::at($pointer, $expected, $other);
-                    }
-
-                }
-            }
-            $known = [];
-            foreach ($recipe->areas as $i => $area) {
-                if (self::chain($area->id, $bonds, $known) > self::MAX_CHAIN) {
-                    throw InvalidRecipe::at("/areas/{$i}", sprintf('at most %d areas one behind the other', self::MAX_CHAIN), $area->id);
-                }
-            }
-        }
-    }
-
     /** Linked areas take the touches of the one they are paired with, which has some of its own. */
     private function checkPairs(Recipe $recipe): void
     {
@@ -236,7 +199,7 @@ final class RecipeReader
             if ($area->pair === null) {
                 continue;
             }
-            $this->checkKnown("/areas/{$i}/pair/with", $area->pair->with, $recipe);
+            Bonds::checkKnown("/areas/{$i}/pair/with", $area->pair->with, $recipe);
             if ($area->pair->with === $area->id || ($area->pair->linked && $recipe->area($area->pair->with)->pair?->linked)) {
                 throw InvalidRecipe::at("/areas/{$i}/pair/with", 'another area that is not itself linked', $area->pair->with);
             }
@@ -271,41 +234,5 @@ final class RecipeReader
                 }
             }
         }
-    }
-
-    private function checkKnown(string $pointer, string $id, Recipe $recipe): void
-    {
-        if (!in_array($id, array_column($recipe->areas, 'id'), true)) {
-            throw InvalidRecipe::at($pointer, 'the id of an area of this recipe', $id);
-        }
-    }
-
-    /** @param array<string, array<string, string>> $bonds from each area, the others by where they are named */
-    private static function leadsTo(string $from, string $to, array $bonds): bool
-    {
-        $seen = [];
-        $open = [$from];
-        while (($id = array_pop($open)) !== null) {
-            if ($id === $to) {
-                return true;
-            }
-            if (!isset($seen[$id])) {
-                $seen[$id] = true;
-                array_push($open, ...array_values($bonds[$id] ?? []));
-            }
-        }
-
-        return false;
-    }
-
-    /**
-     * How many areas stand one behind the other from an area on.
-     *
-     * @param array<string, array<string, string>> $bonds in no circle
-     * @param array<string, int>                   $known
-     */
-    private static function chain(string $from, array $bonds, array &$known): int
-    {
-        return $known[$from] ??= 1 + max([0, ...array_map(static fn(string $other): int => self::chain($other, $bonds, $known), array_values($bonds[$from] ?? []))]);
     }
 }
