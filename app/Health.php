@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App;
 
+use App\Footage\Jail;
+use App\Server\Supervised;
 use Illuminate\Support\Facades\DB;
 use Symfony\Component\Process\Process;
 
@@ -16,7 +18,7 @@ final class Health
     /** @return array<string, string|null> null is well */
     public static function report(): array
     {
-        $checks = ['database' => self::database(...), 'disk' => self::disk(...), 'ffmpeg' => self::ffmpeg(...), 'ffi' => self::ffi(...), 'jit' => self::jit(...)];
+        $checks = ['database' => self::database(...), 'disk' => self::disk(...), 'ffmpeg' => self::ffmpeg(...), 'ffi' => self::ffi(...), 'jit' => self::jit(...), 'server' => self::server(...)];
 
         return array_map(static function (\Closure $check): ?string {
             try {
@@ -61,6 +63,20 @@ final class Health
         }
 
         return null;
+    }
+
+    /** Of what supervisord was told to run, where it runs at all. */
+    private static function server(): ?string
+    {
+        $down = array_filter(Supervised::programs(), static fn(array $program): bool => !$program['runs']);
+
+        return $down === [] ? null : implode(', ', array_column($down, 'name')) . ' does not run. It is started again and again; its log in storage/logs tells why it ends.';
+    }
+
+    /** How foreign files are opened: not a matter of being well, but of knowing. */
+    public static function jail(): string
+    {
+        return Jail::isOffered() ? 'ffmpeg works in a jail: no network, no file but those it is given' : 'ffmpeg works without a jail: bubblewrap is missing, or the system does not let it build one; memory, time and files are bounded all the same';
     }
 
     private static function ffi(): ?string

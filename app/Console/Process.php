@@ -20,7 +20,7 @@ use Illuminate\Console\Command;
  * Footage and a recipe in, a finished file out, without the interface.
  *
  * Exit codes: 0 done; 2 wrong use; 3 the footage cannot be used; 4 the recipe or a track cannot be used; 5 following
- * failed; 6 rendering or writing failed.
+ * failed; 6 rendering or writing failed; 130 stopped from outside.
  */
 final class Process extends Command
 {
@@ -52,6 +52,8 @@ final class Process extends Command
         if ($workers === false) {
             return $this->refuse(2, '--workers takes a number from 1 to 64.');
         }
+        // Whoever stops it stops what it has started, too, and nothing is left lying about.
+        $this->trap([SIGINT, SIGTERM, SIGHUP], static fn() => throw FileProcessFailed::stopped());
         try {
             $process->run(
                 $this->option('footage'),

@@ -58,6 +58,8 @@ final class FileProcess
         }
         $recipe = $this->reader->read($this->json($recipePath));
         $this->assets->of($recipe, $assets)->check();
+        $out = realpath($folder) . '/' . basename($out);
+        $assets = $assets === null ? null : (string) realpath($assets);
         $work = "{$out}.parts";
         $this->files->deleteDirectory($work);
         $this->files->makeDirectory($work);
@@ -227,16 +229,20 @@ final class FileProcess
                 'assets' => $assets,
                 'parts' => $share,
             ], JSON_THROW_ON_ERROR));
-            $process = new Process([PHP_BINARY, base_path('artisan'), 'cossel:process-part', $order], timeout: null);
+            $process = new Process(['setpriv', '--pdeathsig', 'KILL', PHP_BINARY, base_path('artisan'), 'cossel:process-part', $order], timeout: null);
             $process->start();
             $running[] = $process;
         }
         $failure = null;
-        foreach ($running as $process) {
-            if ($process->wait() !== 0) {
-                $failure ??= trim($process->getErrorOutput() . $process->getOutput());
-                array_map(static fn(Process $other) => $other->stop(1), $running);
+        try {
+            foreach ($running as $process) {
+                if ($process->wait() !== 0) {
+                    $failure = trim($process->getErrorOutput() . $process->getOutput());
+                    break;
+                }
             }
+        } finally {
+            array_map(static fn(Process $process) => $process->stop(0), $running);
         }
         if ($failure !== null) {
             throw FileProcessFailed::rendering('Rendering failed: ' . mb_strimwidth(strtok($failure, "\n") ?: 'no reason given', 0, 300, '…'));
@@ -251,6 +257,7 @@ final class FileProcess
         $frame = $footage->info->format()->rect();
         foreach ($recipe->areas as $area) {
             $this->files->makeDirectory("{$folder}/{$area->id}", recursive: true, force: true);
+            $into = (string) realpath("{$folder}/{$area->id}");
             $mattes = (function () use ($renderer, $area, $footage, $frame, $from, $to): \Generator {
                 for ($number = $from; $number <= $to; ++$number) {
                     yield from str_split(Bytes::grey16($renderer->matte($this->frames->frame($footage, $number, $frame->height), $area, $number, $frame)), 262144);
@@ -258,8 +265,8 @@ final class FileProcess
             })();
             Ffmpeg::run([
                 '-f', 'rawvideo', '-pix_fmt', 'gray16be', '-s', "{$frame->width}x{$frame->height}", '-i', 'pipe:0',
-                '-pix_fmt', 'gray16be', '-c:v', 'png', '-start_number', (string) $from, '-y', "{$folder}/{$area->id}/%06d.png",
-            ], [], [(string) realpath("{$folder}/{$area->id}")], $mattes);
+                '-pix_fmt', 'gray16be', '-c:v', 'png', '-start_number', (string) $from, '-y', "{$into}/%06d.png",
+            ], [], [$into], $mattes);
         }
     }
 

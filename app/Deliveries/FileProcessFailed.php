@@ -21,6 +21,11 @@ final class FileProcessFailed extends \RuntimeException
         return new self(4, $message);
     }
 
+    public static function stopped(): self
+    {
+        return new self(130, 'It was stopped. Nothing is left behind.');
+    }
+
     public static function rendering(string $message): self
     {
         return new self(6, $message);

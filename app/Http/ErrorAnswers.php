@@ -13,6 +13,7 @@ use App\Models\ShotNotReady;
 use App\Pictures\TooCostly;
 use App\Treatment\StaleEdit;
 use App\Treatment\TooManySamples;
+use App\Work\Patience;
 use Cossel\Core\Colour\InvalidCdl;
 use Cossel\Core\Colour\InvalidCube;
 use Cossel\Core\Motion\MissingTrack;
@@ -20,7 +21,6 @@ use Cossel\Core\Recipe\InvalidRecipe;
 use Cossel\Core\Recipe\UnknownId;
 use Cossel\Core\Touch\MissingAsset;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
-use Illuminate\Database\QueryException;
 use Illuminate\Foundation\Configuration\Exceptions;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -51,7 +51,7 @@ final class ErrorAnswers
 
             return match (true) {
                 StorageFull::causes($e) => self::answer(507, StorageFull::full()->getMessage()),
-                $e instanceof QueryException && str_contains($e->getMessage(), 'database is locked') => self::answer(503, 'The database is busy with something else. Nothing of this was saved; try it again.'),
+                Patience::isLocked($e) => self::answer(503, 'The database is busy with something else. Nothing of this was saved; try it again.'),
                 default => null,
             };
         });

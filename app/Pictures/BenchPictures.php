@@ -23,6 +23,8 @@ final class BenchPictures
     public const USUAL_HEIGHTS = [540, 360, 270, 180];
     /** How strongly the tint veils the picture. */
     private const VEIL = 0.45;
+    /** Pixels of a matte that are held at once. */
+    private const AT_ONCE = 4_000_000;
     /** What a picked area stands on. */
     private const GREY = 0.42;
 
@@ -52,7 +54,7 @@ final class BenchPictures
         }
         TooCostly::check($renderer, $frame, $number, $rect, 'picture');
         $bytes = $view === View::Matte && $area !== null
-            ? Bytes::greyBgrx8($renderer->matte($frame, $area, $number, $rect))
+            ? implode('', array_map(static fn(Rect $band): string => Bytes::greyBgrx8($renderer->matte($frame, $area, $number, $band)), $rect->bands($rect->count() > self::AT_ONCE ? intdiv(self::AT_ONCE, $rect->width) : $rect->height)))
             : self::bytes($this->veiled($renderer->bands($frame, $number, $rect), $view, $area, $renderer, $frame, $number, $gain));
 
         return new Picture(Jpeg::encode($bytes, $rect->width, $rect->height), $rect, $whole);

@@ -27,6 +27,12 @@ trait Background
     /** The row it is done for, as in “shot 12”: what waits for work is found by it. */
     abstract public function about(): string;
 
+    /** @return list<object> */
+    public function middleware(): array
+    {
+        return [new Patience()];
+    }
+
     /** Among work that is waited for equally, what has the lower turn comes first. */
     public function turn(): int
     {

@@ -77,7 +77,7 @@ final class FollowArea implements ShouldQueue
                 return true;
             }
             $told = microtime(true);
-            $follow->update(['steps' => array_values($steps)]);
+            Patience::note(static fn(): bool => $follow->update(['steps' => array_values($steps)]));
 
             return $follow->newQuery()->whereKey($follow->id)->where('stop', false)->exists();
         };

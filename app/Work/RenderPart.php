@@ -45,7 +45,7 @@ final class RenderPart implements ShouldQueue
             $recipe = $reader->read(json_decode($delivery->recipe, true, flags: JSON_THROW_ON_ERROR));
             try {
                 $renderer->render($delivery->shot->readyFootage()->file(), $renderers->of($recipe), $part->from, $part->to, self::file($part), static function (int $number) use ($part, $delivery): bool {
-                    $part->update(['done' => $number - $part->from + 1]);
+                    Patience::note(static fn(): bool => $part->update(['done' => $number - $part->from + 1]));
 
                     return Delivery::whereKey($delivery->id)->where('state', DeliveryState::Rendering)->exists();
                 });

@@ -43,7 +43,7 @@ final class GuardTest extends AppTestCase
     public function test_up_tells_whether_all_is_well(): void
     {
         $report = $this->getJson('/up')->json();
-        self::assertSame(['database', 'disk', 'ffmpeg', 'ffi', 'jit'], array_keys($report['checks']));
+        self::assertSame(['database', 'disk', 'ffmpeg', 'ffi', 'jit', 'server'], array_keys($report['checks']));
         self::assertSame('well', $report['checks']['database']);
         self::assertSame('well', $report['checks']['ffmpeg']);
         self::assertSame('well', $report['checks']['ffi']);

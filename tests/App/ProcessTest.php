@@ -6,6 +6,7 @@ namespace Tests\App;
 
 use Illuminate\Support\Facades\Artisan;
 use PHPUnit\Framework\Attributes\Group;
+use Symfony\Component\Process\Process;
 
 /** The command line: what it writes, and what its exit codes mean. */
 #[Group('slow')]
@@ -133,5 +134,23 @@ final class ProcessTest extends AppTestCase
         $image = imagecreatefrompng("{$this->folder}/first.png");
         self::assertNotFalse($image);
         self::assertLessThan(3, imagecolorat($image, 97, 54) & 0xFF);
+    }
+
+    public function test_stopped_from_outside_it_leaves_neither_processes_nor_files(): void
+    {
+        $process = new Process([PHP_BINARY, base_path('artisan'), 'cossel:process', '--footage', $this->film('long.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p'], '640x360', 48), '--recipe', $this->recipe_(['source' => ['sha256' => str_repeat('ab', 32), 'span' => [0, 47], 'rate' => '24/1', 'size' => [640, 360]], 'areas' => [], 'base' => [['id' => 'b', 'kind' => 'blur', 'radius' => 0.05]]]), '--out', "{$this->folder}/out.mkv"], env: ['APP_ENV' => 'production']);
+        $process->start();
+        $end = microtime(true) + 60;
+        while (glob("{$this->folder}/out.mkv.parts/*.part") === [] && microtime(true) < $end) {
+            usleep(50_000);
+        }
+        $process->signal(SIGTERM);
+        self::assertSame(130, $process->wait(), $process->getErrorOutput());
+        self::assertStringContainsString('It was stopped.', $process->getErrorOutput());
+        self::assertSame([], glob("{$this->folder}/out*"));
+        usleep(300_000);
+        $left = new Process(['pgrep', '-f', $this->folder]);
+        $left->run();
+        self::assertSame('', trim($left->getOutput()));
     }
 }

@@ -15,6 +15,6 @@ final class HealthController
         $report = Health::report();
         $well = array_filter($report) === [];
 
-        return new JsonResponse(['well' => $well, 'checks' => array_map(static fn(?string $trouble): string => $trouble ?? 'well', $report)], $well ? 200 : 503, ['Cache-Control' => 'no-store']);
+        return new JsonResponse(['well' => $well, 'checks' => array_map(static fn(?string $trouble): string => $trouble ?? 'well', $report), 'jail' => Health::jail()], $well ? 200 : 503, ['Cache-Control' => 'no-store']);
     }
 }
