@@ -29,8 +29,8 @@ return [
     'delivery' => ['seconds' => 300],
     'light' => ['memory' => '512M'],
     // How long is kept what was left: uploads nobody went on with, parts of deliveries that were given up, tracks and tables no
-    // recipe names.
-    'kept' => ['uploads_days' => 7, 'parts_days' => 14, 'unnamed_days' => 1],
+    // recipe names; and how many databases set aside by upgrades.
+    'kept' => ['uploads_days' => 7, 'parts_days' => 14, 'unnamed_days' => 1, 'set_aside' => 5],
     // Of a look-up table; of any other text.
     'texts' => ['cube_bytes' => 16_000_000, 'bytes' => 2_000_000],
 ];

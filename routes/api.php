@@ -15,6 +15,7 @@ use App\Http\Controllers\PictureController;
 use App\Http\Controllers\RecipeController;
 use App\Http\Controllers\ShotController;
 use App\Http\Controllers\TelltaleController;
+use App\Http\Controllers\UpkeepController;
 use App\Http\Controllers\UploadController;
 use App\Http\Controllers\VersionController;
 use App\Http\Middleware\InTurn;
@@ -75,6 +76,11 @@ Route::get('shots/{shot}/follows', [FollowController::class, 'index']);
 Route::post('shots/{shot}/follows', [FollowController::class, 'store']);
 Route::post('follows/{follow}/stop', [FollowController::class, 'stop']);
 Route::post('shots/{shot}/deliveries', [DeliveryController::class, 'store']);
+
+Route::get('upkeep', [UpkeepController::class, 'show']);
+Route::post('upkeep/room', [UpkeepController::class, 'room']);
+Route::post('upkeep/failures/{failure}/retry', [UpkeepController::class, 'retry']);
+Route::delete('upkeep/failures/{failure}', [UpkeepController::class, 'destroy']);
 
 Route::get('deliveries', [DeliveryController::class, 'index']);
 Route::post('deliveries/{delivery}/cancel', [DeliveryController::class, 'cancel']);

@@ -7,8 +7,11 @@ namespace App\Console;
 use App\Deliveries\FileProcess;
 use App\Deliveries\FileProcessFailed;
 use App\Footage\FfmpegFailed;
+use App\Footage\FfmpegInterrupted;
 use App\Footage\RefusedFootage;
+use App\Footage\StorageFull;
 use App\Footage\UnreadableFootage;
+use App\Pictures\TooCostly;
 use Cossel\Core\Colour\InvalidCube;
 use Cossel\Core\Motion\MissingTrack;
 use Cossel\Core\Motion\TooLittleTexture;
@@ -75,7 +78,7 @@ final class Process extends Command
             return $this->refuse(4, "{$this->option('recipe')}: {$e->getMessage()}");
         } catch (TooLittleTexture $e) {
             return $this->refuse(5, $e->getMessage());
-        } catch (FfmpegFailed $e) {
+        } catch (FfmpegFailed|FfmpegInterrupted|StorageFull|TooCostly $e) {
             return $this->refuse(6, $e->getMessage());
         }
 

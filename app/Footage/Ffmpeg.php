@@ -30,7 +30,7 @@ final class Ffmpeg
      *
      * @return array<string, mixed>
      *
-     * @throws UnreadableFootage
+     * @throws UnreadableFootage|FfmpegInterrupted
      */
     public static function probe(string $file, array $options, float $timeout): array
     {
@@ -44,7 +44,7 @@ final class Ffmpeg
      *
      * @return list<array<string, mixed>>
      *
-     * @throws UnreadableFootage
+     * @throws UnreadableFootage|FfmpegInterrupted
      */
     public static function probePictures(array $options, string $pictures): array
     {
@@ -69,9 +69,12 @@ final class Ffmpeg
             });
         } catch (ProcessTimedOutException) {
             throw UnreadableFootage::tookTooLong();
+        } catch (ProcessSignaledException) {
+            throw FfmpegInterrupted::create();
         } finally {
             $process->stop(0);
         }
+        self::checkWhole($process);
         if ($process->getExitCode() !== 0) {
             throw UnreadableFootage::because(FfmpegWords::reason($process));
         }
@@ -88,7 +91,7 @@ final class Ffmpeg
      * @param list<string>                           $writes  folders it writes in
      * @param iterable<string>|resource|string|null  $input   for its standard input
      *
-     * @throws FfmpegFailed
+     * @throws FfmpegFailed|FfmpegInterrupted|StorageFull
      */
     public static function run(array $options, array $reads, array $writes, mixed $input = null, float $timeout = 3600): void
     {
@@ -99,10 +102,22 @@ final class Ffmpeg
         } catch (ProcessTimedOutException) {
             throw FfmpegFailed::tookTooLong();
         } catch (ProcessSignaledException) {
-            throw FfmpegFailed::because('it was ended from outside');
+            throw FfmpegInterrupted::create();
         }
+        self::checkWhole($process);
         if (!$process->isSuccessful()) {
             throw FfmpegFailed::because(FfmpegWords::reason($process));
+        }
+    }
+
+    /** What ended it from outside, or a full disk, says nothing of the file. */
+    private static function checkWhole(Process $process): void
+    {
+        if ($process->hasBeenSignaled() || (int) $process->getExitCode() > 128) {
+            throw FfmpegInterrupted::create();
+        }
+        if (!$process->isSuccessful() && str_contains($process->getErrorOutput(), 'No space left on device')) {
+            throw StorageFull::full();
         }
     }
 }

@@ -11,7 +11,6 @@ use Symfony\Component\Process\Process;
 final class FfmpegWords
 {
     private const KNOWN = [
-        'No space left on device' => 'the disk is full',
         'File too large' => 'it would be larger than the limit of a file',
         'Cannot allocate memory' => 'it needs more memory than it may have',
         'moov atom not found' => 'its index is missing: it was not copied whole',
@@ -28,9 +27,6 @@ final class FfmpegWords
 
     public static function reason(Process $process): string
     {
-        if ($process->hasBeenSignaled() || (int) $process->getExitCode() > 128) {
-            return 'it was ended from outside';
-        }
         $said = $process->getErrorOutput();
         foreach (self::KNOWN as $words => $reason) {
             if (stripos($said, $words) !== false) {

@@ -140,6 +140,12 @@ final class FrameCache
         throw UnreadableFootage::frame($first);
     }
 
+    /** Throws all frames away; whoever looks at one has it decoded again. */
+    public function empty(): void
+    {
+        $this->files->cleanDirectory($this->path);
+    }
+
     /** Clears away chunks that were left half decoded. @return int bytes */
     public function clearUp(): int
     {

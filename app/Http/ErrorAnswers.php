@@ -6,6 +6,7 @@ namespace App\Http;
 
 use App\Deliveries\DeliveryNotReady;
 use App\Following\CannotFollow;
+use App\Footage\FfmpegInterrupted;
 use App\Footage\RefusedFootage;
 use App\Footage\StorageFull;
 use App\Footage\UnreadableFootage;
@@ -40,6 +41,7 @@ final class ErrorAnswers
         $exceptions->render(static fn(StaleEdit $e): JsonResponse => self::answer(409, $e->getMessage(), ['pointer' => $e->pointer]));
         $exceptions->render(static fn(DeliveryNotReady|ShotNotReady|CannotFollow $e): JsonResponse => self::answer(409, $e->getMessage()));
         $exceptions->render(static fn(RefusedFootage|UnreadableFootage|InvalidCube|InvalidCdl|TooManySamples|TooCostly $e): JsonResponse => self::answer(422, $e->getMessage()));
+        $exceptions->render(static fn(FfmpegInterrupted $e): JsonResponse => self::answer(503, $e->getMessage()));
         $exceptions->render(static fn(StorageFull $e): JsonResponse => self::answer(507, $e->getMessage()));
         $exceptions->render(static fn(FatalError $e): JsonResponse => self::answer(503, str_contains($e->getMessage(), 'execution time')
             ? sprintf('This takes longer than %d seconds. Make the treatment simpler, or look at it smaller.', config('limits.picture.cpu_seconds'))

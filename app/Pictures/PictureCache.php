@@ -30,6 +30,11 @@ final class PictureCache
         return $made;
     }
 
+    public function empty(): void
+    {
+        $this->files->cleanDirectory($this->path);
+    }
+
     /** Lets the pictures go that were made longest ago, as far as there are too many. */
     public function keepBound(): void
     {

@@ -7,6 +7,7 @@ namespace App\Providers;
 use App\Database\WritingConnector;
 use App\Footage\FrameCache;
 use App\Pictures\PictureCache;
+use App\Upkeep\Failures;
 use App\Work\WorkConnector;
 use App\Work\WorkerLock;
 use Cossel\Core\Recipe\RecipeReader;
@@ -34,6 +35,7 @@ final class CosselProvider extends ServiceProvider
         JsonResource::withoutWrapping();
         Model::unguard();
         Model::preventSilentlyDiscardingAttributes();
+        Failures::watch();
         $this->app->make('queue')->addConnector('work', fn(): WorkConnector => $this->app->make(WorkConnector::class));
     }
 }

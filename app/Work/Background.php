@@ -24,16 +24,18 @@ trait Background
     /** @var list<int> seconds to wait before it is tried again */
     public array $backoff = [1, 5];
 
-    /** The row it is done for, as in “shot 12”: what waits for work is found by it. */
-    abstract public function about(): string;
-
     /** @return list<object> */
     public function middleware(): array
     {
         return [new Patience()];
     }
 
-    /** Among work that is waited for equally, what has the lower turn comes first. */
+    public function again(): void
+    {
+        $this->job = null;
+        dispatch($this);
+    }
+
     public function turn(): int
     {
         return 0;

@@ -5,16 +5,16 @@ declare(strict_types=1);
 namespace App\Work;
 
 use App\Deliveries\Finisher;
+use App\Deliveries\Orders;
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
 use App\Models\DeliveryState;
-use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Filesystem\Filesystem;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Str;
 
 /** Puts a delivery's parts together into its file. */
-final class FinishDelivery implements ShouldQueue
+final class FinishDelivery implements Piece
 {
     use Background;
 
@@ -26,6 +26,17 @@ final class FinishDelivery implements ShouldQueue
     public function about(): string
     {
         return "delivery {$this->delivery}";
+    }
+
+    public function what(): string
+    {
+        return 'Putting a delivery together';
+    }
+
+    public function again(): void
+    {
+        $delivery = Delivery::find($this->delivery);
+        $delivery === null || app(Orders::class)->retry($delivery);
     }
 
     public function handle(Finisher $finisher, Filesystem $files): void

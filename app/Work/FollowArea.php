@@ -14,10 +14,9 @@ use Cossel\Core\Motion\TooLittleTexture;
 use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\UnknownId;
-use Illuminate\Contracts\Queue\ShouldQueue;
 
 /** Follows an area in the background and puts the track into the recipe, also when it is stopped half-way. */
-final class FollowArea implements ShouldQueue
+final class FollowArea implements Piece
 {
     use Background;
 
@@ -29,6 +28,18 @@ final class FollowArea implements ShouldQueue
     public function about(): string
     {
         return "follow {$this->follow}";
+    }
+
+    public function what(): string
+    {
+        return 'Following an area';
+    }
+
+    public function again(): void
+    {
+        if (Follow::whereKey($this->follow)->where('state', FollowState::Failed)->update(['state' => FollowState::Waiting, 'message' => null, 'stop' => false]) === 1) {
+            self::dispatch($this->follow);
+        }
     }
 
     public function handle(AreaFollower $follower, Recipes $recipes, Tracks $tracks): void

@@ -7,10 +7,9 @@ namespace App\Work;
 use App\Judging\Judgings;
 use App\Models\Judging;
 use App\Models\Look;
-use Illuminate\Contracts\Queue\ShouldQueue;
 
 /** Looks a run of frames over for tell-tales; gives up when the shot has moved on to another revision. */
-final class LookOver implements ShouldQueue
+final class LookOver implements Piece
 {
     use Background;
 
@@ -22,6 +21,17 @@ final class LookOver implements ShouldQueue
     public function about(): string
     {
         return "look {$this->look}";
+    }
+
+    public function what(): string
+    {
+        return 'Looking for tell-tales';
+    }
+
+    public function again(): void
+    {
+        Judging::whereKey(Look::find($this->look)?->judging_id)->update(['message' => null]);
+        self::dispatch($this->look);
     }
 
     public function handle(Judgings $judgings): void

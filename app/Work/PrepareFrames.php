@@ -7,13 +7,12 @@ namespace App\Work;
 use App\Footage\FrameCache;
 use App\Models\Shot;
 use App\Pictures\BenchPictures;
-use Illuminate\Contracts\Queue\ShouldQueue;
 
 /**
  * Decodes a shot's frames ahead at the sizes the bench uses, so that stepping through it does not wait. It gives way to
  * work somebody waits for: on a queue of its own that workers look at last, one size at a time.
  */
-final class PrepareFrames implements ShouldQueue
+final class PrepareFrames implements Piece
 {
     use Background;
 
@@ -28,6 +27,11 @@ final class PrepareFrames implements ShouldQueue
     public function about(): string
     {
         return "frames of shot {$this->shot}";
+    }
+
+    public function what(): string
+    {
+        return 'Decoding frames ahead';
     }
 
     public function handle(FrameCache $frames): void

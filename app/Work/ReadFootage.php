@@ -12,10 +12,9 @@ use App\Footage\Uploads;
 use App\Models\Shot;
 use App\Models\ShotState;
 use App\Models\Upload;
-use Illuminate\Contracts\Queue\ShouldQueue;
 
 /** Probes the file that a shot is made of. Footage that is not whole waits for its user's word. */
-final class ReadFootage implements ShouldQueue
+final class ReadFootage implements Piece
 {
     use Background;
 
@@ -27,6 +26,17 @@ final class ReadFootage implements ShouldQueue
     public function about(): string
     {
         return "shot {$this->shot}";
+    }
+
+    public function what(): string
+    {
+        return 'Reading footage';
+    }
+
+    public function again(): void
+    {
+        $shot = Shot::find($this->shot);
+        $shot === null || app(Uploads::class)->again($shot);
     }
 
     public function handle(Intake $intake, Uploads $uploads, FootageStore $store): void

@@ -5,17 +5,17 @@ declare(strict_types=1);
 namespace App\Work;
 
 use App\Deliveries\Cancelled;
+use App\Deliveries\Orders;
 use App\Deliveries\PartRenderer;
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
 use App\Models\DeliveryState;
 use App\Treatment\Renderers;
 use Cossel\Core\Recipe\RecipeReader;
-use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Support\Facades\DB;
 
 /** Renders one part of a delivery; the last one to be complete sends the finishing. A part that fails does not keep the others from being rendered. */
-final class RenderPart implements ShouldQueue
+final class RenderPart implements Piece
 {
     use Background;
 
@@ -32,6 +32,17 @@ final class RenderPart implements ShouldQueue
     public function turn(): int
     {
         return $this->turn;
+    }
+
+    public function what(): string
+    {
+        return 'Rendering a part of a delivery';
+    }
+
+    public function again(): void
+    {
+        $delivery = DeliveryPart::find($this->part)?->delivery;
+        $delivery === null || app(Orders::class)->retry($delivery);
     }
 
     public function handle(PartRenderer $renderer, RecipeReader $reader, Renderers $renderers): void

@@ -55,6 +55,8 @@ final class WorkQueue extends DatabaseQueue
      */
     protected function createObjectPayload($job, $queue): array
     {
+        \assert($job instanceof Piece);
+
         return [...parent::createObjectPayload($job, $queue), 'about' => $job->about(), 'turn' => $job->turn()];
     }
 

@@ -8,6 +8,7 @@ export const router = createRouter({
     { path: '/jobs/:job(\\d+)', name: 'job', component: () => import('./jobs/JobScreen.vue'), props: (r) => ({ jobId: Number(r.params['job']) }), meta: { title: 'Job' } },
     { path: '/shots/:shot(\\d+)', name: 'bench', component: () => import('./bench/BenchScreen.vue'), props: (r) => ({ shotId: Number(r.params['shot']) }), meta: { title: 'Bench' } },
     { path: '/deliveries', name: 'deliveries', component: () => import('./deliveries/DeliveriesScreen.vue'), meta: { title: 'Deliveries' } },
+    { path: '/upkeep', name: 'upkeep', component: () => import('./upkeep/UpkeepScreen.vue'), meta: { title: 'Upkeep' } },
     { path: '/:rest(.*)*', component: () => import('./jobs/NotFound.vue'), meta: { title: 'Not found' } },
   ],
 });

@@ -1,4 +1,4 @@
-import type { Area, AreaColours, ColourPick, Cure, Delivery, Follow, Format, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Revision, Scope, ScopeRequest, Shot, StartingPoint, Telltales, Triple, Version } from './types';
+import type { Area, AreaColours, ColourPick, Cure, Delivery, Follow, Format, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Revision, Scope, ScopeRequest, Shot, StartingPoint, Telltales, Triple, Upkeep, Version } from './types';
 
 /** A request the server refused, with its sentence; status 0 when it could not be reached at all. */
 export class ApiError extends Error {
@@ -149,4 +149,9 @@ export const api = {
   retryDelivery: (id: number) => json<Delivery>('POST', `/deliveries/${id}/retry`),
   removeDelivery: (id: number) => json<undefined>('DELETE', `/deliveries/${id}`),
   deliveryUrl: (id: number) => `/api/deliveries/${id}/file`,
+
+  upkeep: () => json<Upkeep>('GET', '/upkeep'),
+  makeRoom: () => json<Upkeep & { freed: number }>('POST', '/upkeep/room'),
+  retryFailure: (id: number) => json<undefined>('POST', `/upkeep/failures/${id}/retry`),
+  forgetFailure: (id: number) => json<undefined>('DELETE', `/upkeep/failures/${id}`),
 };

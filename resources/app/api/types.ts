@@ -191,3 +191,20 @@ export type Against = 'original' | 'base' | 'without' | `shot ${number}` | numbe
 export type ScopeName = 'waveform' | 'parade' | 'vectorscope' | 'histogram';
 export interface Scope { scope: ScopeName; columns: number; rows: number; from: number; to: number; counts: number[][] }
 export interface ScopeRequest extends PictureRequest { scope: ScopeName; limited: boolean; zoom: number }
+
+/** Background work that was given up. */
+export interface Failure { id: number; what: string; shot: { id: number; name: string } | null; reason: string; at: string | null }
+
+/** How the system stands. */
+export interface Upkeep {
+  /** What takes room; what is spare may be thrown away at any time. */
+  disk: { name: string; bytes: number; spare: boolean }[];
+  free: number;
+  queues: { name: string; waiting: number; doing: number }[];
+  programs: { name: string; runs: boolean; since: number; said: string }[];
+  troubles: string[];
+  jail: string;
+  versions: Record<string, string>;
+  backup: { place: string; made: string; files: number; bytes: number } | null;
+  failures: Failure[];
+}

@@ -8,6 +8,7 @@ import { computed, ref } from 'vue';
 import { api } from '../api/client';
 import type { Delivery } from '../api/types';
 import { useNotices } from '../useNotices';
+import { bytes } from '../widgets/bytes';
 import TopBar from '../widgets/TopBar.vue';
 
 const { fail } = useNotices();
@@ -45,11 +46,6 @@ function remove(d: Delivery): void {
 }
 
 const WORDS: Record<Delivery['state'], string> = { rendering: 'rendering', finishing: 'putting the file together', done: 'done', cancelled: 'cancelled', failed: 'failed' };
-
-function size(bytes: number | null): string {
-  if (bytes === null) return '';
-  return bytes > 1e9 ? `${(bytes / 1e9).toFixed(2)} GB` : `${(bytes / 1e6).toFixed(1)} MB`;
-}
 </script>
 
 <template>
@@ -63,7 +59,7 @@ function size(bytes: number | null): string {
         <template #body="{ data: d }">
           <span v-if="isOpen(d)" class="state-of"><ProgressBar :value="Math.round((100 * d.done) / d.frames)" :show-value="false" :aria-label="`Rendering ${d.shot}`" style="height: 4px" /><span class="dim">{{ WORDS[d.state as Delivery['state']] }}, <span class="mono">{{ d.done }} of {{ d.frames }}</span> frames</span></span>
           <span v-else-if="d.state === 'failed'" class="warn">▲ {{ d.error }}</span>
-          <span v-else-if="d.state === 'done'"><span class="mono">{{ d.file }}</span> <span class="dim">{{ size(d.bytes) }}</span></span>
+          <span v-else-if="d.state === 'done'"><span class="mono">{{ d.file }}</span> <span class="dim">{{ d.bytes === null ? '' : bytes(d.bytes) }}</span></span>
           <span v-else class="dim">{{ WORDS[d.state as Delivery['state']] }} at <span class="mono">{{ d.done }} of {{ d.frames }}</span> frames</span>
         </template>
       </Column>

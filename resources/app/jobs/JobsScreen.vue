@@ -83,6 +83,7 @@ function left(job: Job): string {
 
 <template>
   <TopBar :trail="[]" title="Jobs">
+    <RouterLink class="btn quiet" to="/upkeep">Upkeep</RouterLink>
     <RouterLink class="btn quiet" to="/deliveries">Deliveries</RouterLink>
     <button type="button" class="btn main" @click="ask(null)">New job</button>
   </TopBar>
