@@ -5,6 +5,11 @@ declare(strict_types=1);
 // What is taken from outside at the most, all in one place; docs/reliability.md says what a user reads beyond each.
 return [
     'footage' => [
+        // What reaches ffmpeg of a foreign file, by its own names.
+        'protocols' => 'file',
+        'formats' => 'matroska,ogg,mov',
+        'codecs' => 'vp8,vp9,libdav1d,libaom-av1,av1,h264,hevc,mpeg4,mpeg2video,theora,ffv1,prores,dnxhd,mjpeg,png,tiff,rawvideo,huffyuv,ffvhuff,utvideo,v210,'
+            . 'opus,libopus,vorbis,libvorbis,flac,aac,mp3,mp3float,alac,pcm_s16le,pcm_s24le,pcm_s32le,pcm_f32le,pcm_s16be,pcm_s24be',
         'upload_bytes' => (int) env('COSSEL_MOST_UPLOAD_BYTES', 64 * 1024 ** 3),
         'unpacked_bytes' => (int) env('COSSEL_MOST_UNPACKED_BYTES', 64 * 1024 ** 3),
         // Of one picture of a sequence.

@@ -116,7 +116,6 @@ try {
   await shoot('skin');
   await page.getByRole('button', { name: 'Waveform' }).click();
   await open(5);
-  await shoot('untouched');
   await goTo(20);
   await settled();
   await page.getByRole('button', { name: 'Add an area' }).click();
@@ -131,6 +130,9 @@ try {
   await until(async () => (await cossel.deliveries()).find((d) => d.id === body.id).done > 4, 120);
   await page.waitForTimeout(600);
   await shoot('deliveries');
+  await page.goto(`${cossel.url}/upkeep`);
+  await page.getByText(/programs run/).waitFor();
+  await shoot('upkeep');
 } finally {
   await cossel.stop();
 }

@@ -14,13 +14,12 @@ use Symfony\Component\Process\Process;
  */
 final class Ffmpeg
 {
-    private const FORMATS = 'matroska,ogg,mov';
-    private const CODECS = 'vp8,vp9,libdav1d,libaom-av1,av1,h264,hevc,mpeg4,mpeg2video,theora,ffv1,prores,dnxhd,mjpeg,png,tiff,rawvideo,huffyuv,ffvhuff,utvideo,v210,'
-        . 'opus,libopus,vorbis,libvorbis,flac,aac,mp3,mp3float,alac,pcm_s16le,pcm_s24le,pcm_s32le,pcm_f32le,pcm_s16be,pcm_s24be';
     /** @return list<string> options to stand before the -i of a foreign file */
     public static function guarded(): array
     {
-        return ['-protocol_whitelist', 'file', '-format_whitelist', self::FORMATS, '-codec_whitelist', self::CODECS, '-max_pixels', (string) config('limits.footage.pixels')];
+        $limits = config('limits.footage');
+
+        return ['-protocol_whitelist', $limits['protocols'], '-format_whitelist', $limits['formats'], '-codec_whitelist', $limits['codecs'], '-max_pixels', (string) $limits['pixels']];
     }
 
     /**
@@ -116,8 +115,12 @@ final class Ffmpeg
         if ($process->hasBeenSignaled() || (int) $process->getExitCode() > 128) {
             throw FfmpegInterrupted::create();
         }
-        if (!$process->isSuccessful() && str_contains($process->getErrorOutput(), 'No space left on device')) {
+        $said = $process->isSuccessful() ? '' : $process->getErrorOutput();
+        if (str_contains($said, 'No space left on device')) {
             throw StorageFull::full();
+        }
+        if (str_contains($said, 'No such file or directory')) {
+            throw FfmpegInterrupted::fileGone();
         }
     }
 }

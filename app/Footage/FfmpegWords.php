@@ -14,7 +14,6 @@ final class FfmpegWords
         'File too large' => 'it would be larger than the limit of a file',
         'Cannot allocate memory' => 'it needs more memory than it may have',
         'moov atom not found' => 'its index is missing: it was not copied whole',
-        'No such file or directory' => 'a file it needs is not there',
         'Permission denied' => 'a file it needs may not be opened',
         'not on whitelist' => 'it holds what is not taken from outside',
         'not in whitelist' => 'it holds what is not taken from outside',
