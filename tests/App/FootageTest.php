@@ -4,7 +4,11 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Footage\FfmpegInterrupted;
 use App\Footage\FrameCache;
+use App\Footage\Jail;
+use App\Models\Job;
+use App\Models\Shot;
 use App\Models\ShotState;
 use App\Models\Upload;
 use App\Work\ReadFootage;
@@ -308,5 +312,31 @@ final class FootageTest extends AppTestCase
         $this->app->call([new \App\Work\PrepareFrames($shot->id), 'handle']);
         // One size at a time: the next one waits its turn again.
         \Illuminate\Support\Facades\Queue::assertPushed(\App\Work\PrepareFrames::class, 2);
+    }
+
+    public function test_what_ended_ffmpeg_from_outside_says_nothing_of_the_file(): void
+    {
+        $job = Job::create(['name' => 'Test']);
+        $shot = Shot::create(['job_id' => $job->id, 'name' => 'a', 'state' => ShotState::Reading]);
+        $upload = Upload::create(['job_id' => $job->id, 'name' => 'a.mkv', 'size' => 9, 'shot_id' => $shot->id]);
+        copy($this->film('a.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p'], frames: 6), $upload->path());
+        $path = (string) getenv('PATH');
+        mkdir("{$this->folder}/bin");
+        file_put_contents("{$this->folder}/bin/ffprobe", "#!/bin/sh\nkill -9 $$\n");
+        chmod("{$this->folder}/bin/ffprobe", 0755);
+        $offered = new \ReflectionProperty(Jail::class, 'offered');
+        $offered->setValue(null, false);
+        putenv("PATH={$this->folder}/bin:{$path}");
+        try {
+            $this->app->call([new ReadFootage($shot->id), 'handle']);
+            self::fail('It was read.');
+        } catch (FfmpegInterrupted) {
+            self::assertSame(ShotState::Reading, $shot->refresh()->state);
+        } finally {
+            putenv("PATH={$path}");
+            $offered->setValue(null, null);
+        }
+        $this->app->call([new ReadFootage($shot->id), 'handle']);
+        self::assertSame([ShotState::Ready, 5], [$shot->refresh()->state, $shot->to]);
     }
 }

@@ -4,8 +4,15 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Footage\FfmpegInterrupted;
 use App\Health;
+use App\Http\Middleware\InTurn;
+use App\Server\Settings;
+use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Route;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Symfony\Component\ErrorHandler\Error\FatalError;
 
 /** Who may ask, what answers allow, and whether all is well. */
 final class GuardTest extends AppTestCase
@@ -64,5 +71,47 @@ final class GuardTest extends AppTestCase
         foreach (array_unique($used) as $setting) {
             self::assertStringContainsString("{$setting}=", $told, $setting);
         }
+    }
+
+    /** @return iterable<string, array{\Throwable, int, string}> */
+    public static function troubles(): iterable
+    {
+        $query = static fn(string $said): QueryException => new QueryException('sqlite', 'insert', [], new \PDOException($said));
+        yield 'a locked database' => [$query('SQLSTATE[HY000]: General error: 5 database is locked'), 503, 'The database is busy with something else. Nothing of this was saved; try it again.'];
+        yield 'a database on a full disk' => [$query('SQLSTATE[HY000]: General error: 13 database or disk is full'), 507, 'The disk is full. What was saved is kept; make room and try it again.'];
+        yield 'a file on a full disk' => [new \ErrorException('file_put_contents(): Write of 8192 bytes failed with errno=28 No space left on device'), 507, 'The disk is full. What was saved is kept; make room and try it again.'];
+        yield 'ffmpeg ended from outside' => [FfmpegInterrupted::create(), 503, 'ffmpeg was ended from outside. Try it again.'];
+        yield 'a picture that takes too long' => [new FatalError('Maximum execution time of 90 seconds exceeded', 0, ['type' => E_ERROR, 'message' => '', 'file' => '', 'line' => 0]), 503, 'This takes longer than 90 seconds. Make the treatment simpler, or look at it smaller.'];
+        yield 'a picture that takes too much memory' => [new FatalError('Allowed memory size of 1073741824 bytes exhausted', 0, ['type' => E_ERROR, 'message' => '', 'file' => '', 'line' => 0]), 503, 'This needs more memory than it may have. Make the treatment simpler, or look at it smaller.'];
+    }
+
+    #[DataProvider('troubles')]
+    public function test_trouble_is_told_in_a_sentence_that_says_what_can_be_done(\Throwable $trouble, int $status, string $sentence): void
+    {
+        Route::get('api/trouble', static fn() => throw $trouble);
+        $this->getJson('/api/trouble')->assertStatus($status)->assertExactJson(['message' => $sentence]);
+    }
+
+    public function test_what_computes_pictures_is_known_by_its_address(): void
+    {
+        $pattern = '#' . InTurn::pattern() . '#';
+        foreach (['/api/shots/3/picture', '/api/shots/3/areas/face/pick', '/api/shots/12/poster', '/api/shots/3/person'] as $picture) {
+            self::assertMatchesRegularExpression($pattern, $picture);
+        }
+        foreach (['/api/shots/3/recipe', '/api/shots/3', '/api/jobs', '/api/shots/3/areas/face/tick', '/api/shots/3/picture/x'] as $other) {
+            self::assertDoesNotMatchRegularExpression($pattern, $other);
+        }
+    }
+
+    public function test_the_settings_of_the_server_have_no_gaps(): void
+    {
+        $this->app->make(Settings::class)->write($this->folder, 8699, 3, 2, 4);
+        foreach (['nginx.conf', 'fpm.conf', 'supervisord.conf'] as $form) {
+            $written = (string) file_get_contents("{$this->folder}/{$form}");
+            self::assertDoesNotMatchRegularExpression('/\{\{\w+\}\}/', $written, $form);
+        }
+        self::assertStringContainsString('client_max_body_size 4M;', (string) file_get_contents("{$this->folder}/nginx.conf"));
+        self::assertStringContainsString('listen 127.0.0.1:8699;', (string) file_get_contents("{$this->folder}/nginx.conf"));
+        self::assertStringContainsString('numprocs = 3', (string) file_get_contents("{$this->folder}/supervisord.conf"));
     }
 }
