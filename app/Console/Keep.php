@@ -11,7 +11,7 @@ use Illuminate\Console\Command;
 final class Keep extends Command
 {
     /** What is done, and after how many seconds again. */
-    private const EVERY = ['letGo' => 2, 'lineUp' => 15, 'clear' => 30, 'keepBounds' => 60];
+    private const EVERY = ['letGo' => 2, 'lineUp' => 15, 'clear' => 20, 'keepBounds' => 60];
 
     protected $signature = 'cossel:keep {--once : everything one time}';
 

@@ -20,7 +20,7 @@ use Illuminate\Support\Facades\Storage;
 final class Leftovers
 {
     /** A file younger than this may belong to a row that is just being written. */
-    private const YOUNG = 60;
+    private const YOUNG = 20;
 
     public function __construct(private readonly Filesystem $files, private readonly FootageStore $footage, private readonly FrameCache $frames, private readonly PictureCache $pictures) {}
 
