@@ -20,6 +20,9 @@ final class FollowArea implements Piece
 {
     use Background;
 
+    /** Nanoseconds of a clock that nobody can set. */
+    private const TOLD_EVERY = 200_000_000;
+
     public function __construct(private readonly int $follow)
     {
         $this->onQueue(Queues::BENCH);
@@ -80,14 +83,14 @@ final class FollowArea implements Piece
     private function report(Follow $follow): callable
     {
         $steps = [];
-        $told = 0.0;
+        $told = 0;
 
         return static function (int $frame, Step $step) use ($follow, &$steps, &$told): bool {
             $steps[$frame] = [$frame, round($step->confidence, 3), $step->state->value];
-            if (microtime(true) - $told < 0.2) {
+            if (hrtime(true) - $told < self::TOLD_EVERY) {
                 return true;
             }
-            $told = microtime(true);
+            $told = hrtime(true);
             Patience::note(static fn(): bool => $follow->update(['steps' => array_values($steps)]));
 
             return $follow->newQuery()->whereKey($follow->id)->where('stop', false)->exists();
