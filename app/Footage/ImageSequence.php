@@ -44,8 +44,9 @@ final class ImageSequence
                 ...self::pictures(), '-framerate', $rate, '-c:v', self::TYPES[$type], '-i', $pictures,
                 '-pix_fmt', 'gbrp16le', '-c:v', 'ffv1', '-level', '3', '-g', '1', '-slicecrc', '1',
                 '-color_trc', 'iec61966-2-1', '-color_primaries', 'bt709', '-colorspace', 'rgb', '-color_range', 'pc',
-                '-f', 'matroska', '-y', $file,
-            ], [$folder], [dirname($file)]);
+                '-f', 'matroska', '-y', "{$folder}/whole.mkv",
+            ], [], [$folder]);
+            rename("{$folder}/whole.mkv", $file);
 
             return $damage;
         } catch (FfmpegFailed $e) {
@@ -100,13 +101,10 @@ final class ImageSequence
         if (count($broken) === count($names)) {
             throw UnreadableFootage::archive('none of its pictures can be decoded');
         }
-        foreach ($broken as $number) {
-            $from = $number;
-            while ($from >= 0 && in_array($from, $broken, true)) {
-                --$from;
-            }
-            for ($from = $from < 0 ? 0 : $from; in_array($from, $broken, true); ++$from);
-            copy(sprintf($pictures, $from), sprintf($pictures, $number));
+        $isBroken = array_fill_keys($broken, true);
+        $before = array_key_first(array_diff_key($names, $isBroken));
+        foreach (array_keys($names) as $number) {
+            isset($isBroken[$number]) ? copy(sprintf($pictures, $before), sprintf($pictures, $number)) : $before = $number;
         }
         $told = static fn(array $numbers): string => Soundness::listed(array_map(static fn(int $number): string => basename($names[$number]), $numbers));
 
