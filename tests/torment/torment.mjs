@@ -231,7 +231,9 @@ export class Torment {
     const found = spawnSync('pgrep', ['-f', pattern]).stdout.toString().trim();
     return found === '' ? [] : found.split('\n').map(Number).filter((pid) => {
       try {
-        return readFileSync(`/proc/${pid}/environ`).toString().includes(this.data) || readFileSync(`/proc/${pid}/cmdline`).toString().includes(this.run) || /nginx: worker|php-fpm: pool/.test(readFileSync(`/proc/${pid}/cmdline`).toString());
+        // Workers of the web server and of PHP say nothing of themselves; their parents do.
+        const parent = readFileSync(`/proc/${pid}/stat`).toString().split(') ')[1].split(' ')[1];
+        return [pid, parent].some((one) => readFileSync(`/proc/${one}/environ`).toString().includes(this.data) || readFileSync(`/proc/${one}/cmdline`).toString().includes(this.run));
       } catch {
         return false;
       }
@@ -295,6 +297,8 @@ export class Torment {
 
   /** Nothing under a name it should not have; seen until it is so, at the most a minute and a half. */
   async tidy() {
+    // Where the answer to an order was lost, it was placed again: the first one is there, too, as it should be.
+    for (const delivery of (await this.insist('GET', '/deliveries')).body) await this.insist('DELETE', `/deliveries/${delivery.id}`);
     await this.over('clearing up', async () => {
       const names = (folder) => (existsSync(join(this.data, folder)) ? readdirSync(join(this.data, folder)) : []);
       const left = [...names('footage').filter((n) => n.includes('.') && !n.endsWith('.lock')), ...names('deliveries')];
