@@ -162,8 +162,16 @@ export class Torment {
       await this.insist('POST', `/deliveries/${id}/retry`);
     }
     const file = join(this.folder, 'delivered.mkv');
-    const answer = await fetch(`${this.url}/api/deliveries/${id}/file`);
-    writeFileSync(file, Buffer.from(await answer.arrayBuffer()));
+    for (let again = 0; ; again++) {
+      try {
+        writeFileSync(file, Buffer.from(await (await fetch(`${this.url}/api/deliveries/${id}/file`)).arrayBuffer()));
+        break;
+      } catch (reason) {
+        // Ended in the middle of it.
+        if (again === 20) throw reason;
+        await wait(500);
+      }
+    }
     const md5 = execFileSync('ffmpeg', ['-v', 'error', '-i', file, '-f', 'framemd5', '-'], { env: process.env }).toString();
     await this.insist('DELETE', `/deliveries/${id}`);
     this.deliveries++;
@@ -182,7 +190,8 @@ export class Torment {
       if (answer.status === 200) {
         this.acknowledged.push(label);
         state = answer.body;
-      } else if (answer.status === 0 || answer.status >= 500) {
+      } else if (answer.status === 0 || answer.status >= 500 || answer.status === 409) {
+        // One whose answer was lost may be taken after all, behind what was read since: then the next is told so.
         await this.answers();
         state = (await this.insist('GET', `/shots/${this.work}/recipe`)).body;
       } else throw new Error(`an edit is refused: ${answer.status} ${JSON.stringify(answer.body)}`);
