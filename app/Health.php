@@ -6,6 +6,7 @@ namespace App;
 
 use App\Footage\Jail;
 use App\Server\Supervised;
+use App\Upkeep\Upgrade;
 use Illuminate\Support\Facades\DB;
 use Symfony\Component\Process\Process;
 
@@ -33,11 +34,10 @@ final class Health
 
     private static function database(): ?string
     {
-        $missing = array_diff(array_map(static fn(string $file): string => basename($file, '.php'), glob(database_path('migrations/*.php')) ?: []), DB::table('migrations')->pluck('migration')->all());
         // A lock for writing and nothing written: whether it could be.
         DB::transaction(static fn() => null);
 
-        return $missing === [] ? null : 'The database is of an earlier release. Start Cossel with ./cossel start, which brings it up to date.';
+        return !Upgrade::isNeeded() ? null : 'The database is of an earlier release. Start Cossel with ./cossel start, which brings it up to date.';
     }
 
     private static function disk(): ?string

@@ -14,6 +14,8 @@ return [
     // Names under which the application may be reached; anything else is refused.
     'hosts' => array_filter(explode(',', (string) env('COSSEL_HOSTS', '127.0.0.1,localhost,[::1]'))),
     'frames_a_part' => 12,
+    // Whether ffmpeg can be put in a jail, yes or no; tried out where nothing is set.
+    'jail' => env('COSSEL_JAIL'),
     // Where what supervises the server can be asked; set by ./cossel.
     'supervisor' => env('COSSEL_SUPERVISOR', ''),
 ];

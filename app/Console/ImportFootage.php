@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace App\Console;
 
+use App\Footage\FfmpegInterrupted;
 use App\Footage\FootageStore;
 use App\Footage\Intake;
 use App\Footage\RefusedFootage;
+use App\Footage\StorageFull;
 use App\Footage\UnreadableFootage;
 use App\Models\Job;
 use App\Models\Shot;
@@ -51,7 +53,7 @@ final class ImportFootage extends Command
                 });
                 $this->components->info("{$file}: frames {$shot->from} to {$shot->to}.");
                 array_map(fn(string $damage) => $this->components->warn("{$file}: {$damage}"), $footage->info()->damage);
-            } catch (UnreadableFootage|RefusedFootage $refusal) {
+            } catch (UnreadableFootage|RefusedFootage|FfmpegInterrupted|StorageFull $refusal) {
                 $this->components->error("{$file}: {$refusal->getMessage()}");
                 isset($footage) && $store->drop($footage);
                 ++$failed;

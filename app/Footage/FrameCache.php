@@ -140,10 +140,14 @@ final class FrameCache
         throw UnreadableFootage::frame($first);
     }
 
-    /** Throws all frames away; whoever looks at one has it decoded again. */
+    /** Throws all frames away that are not being decoded just now; whoever looks at one has it decoded again. */
     public function empty(): void
     {
-        $this->files->cleanDirectory($this->path);
+        foreach (glob("{$this->path}/*/*/*", GLOB_ONLYDIR) ?: [] as $chunk) {
+            if (!str_ends_with($chunk, '.part')) {
+                $this->files->deleteDirectory($chunk);
+            }
+        }
     }
 
     /** Clears away chunks that were left half decoded. @return int bytes */

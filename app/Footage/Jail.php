@@ -42,7 +42,8 @@ final class Jail
     /** Whether the system lets us build one; some containers do not. */
     public static function isOffered(): bool
     {
-        return self::$offered ??= (static function (): bool {
+        // A server is told once; asked anew, each request would wait for it.
+        return self::$offered ??= config('cossel.jail') !== null ? config('cossel.jail') === 'yes' : (static function (): bool {
             try {
                 return (new Process([...self::walls(), 'ffmpeg', '-version'], timeout: 10))->run() === 0;
             } catch (\Throwable) {

@@ -75,16 +75,10 @@ final class Probe
     {
         $width = (int) ($video['width'] ?? 0);
         $height = (int) ($video['height'] ?? 0);
-        $limit = (int) config('limits.footage.side');
         if ($width < 1 || $height < 1) {
             throw UnreadableFootage::noFrames();
         }
-        if ($width > $limit || $height > $limit) {
-            throw RefusedFootage::tooLarge($width, $height, $limit);
-        }
-        if ($width * $height > config('limits.footage.pixels')) {
-            throw RefusedFootage::tooManyPixels($width, $height, (int) config('limits.footage.pixels'));
-        }
+        self::checkSize($width, $height);
         $aspect = FootageInfo::fraction(strtr((string) ($video['sample_aspect_ratio'] ?? '1:1'), ':', '/'));
         if ($aspect > 0) {
             $width = (int) round($width * $aspect);
@@ -97,14 +91,20 @@ final class Probe
         if ($width < self::LEAST || $height < self::LEAST) {
             throw RefusedFootage::tooSmall($width, $height);
         }
-        if ($width > $limit || $height > $limit) {
-            throw RefusedFootage::tooLarge($width, $height, $limit);
-        }
-        if ($width * $height > config('limits.footage.pixels')) {
-            throw RefusedFootage::tooManyPixels($width, $height, (int) config('limits.footage.pixels'));
-        }
+        self::checkSize($width, $height);
 
         return [$width, $height];
+    }
+
+    private static function checkSize(int $width, int $height): void
+    {
+        ['side' => $side, 'pixels' => $pixels] = config('limits.footage');
+        if ($width > $side || $height > $side) {
+            throw RefusedFootage::tooLarge($width, $height, $side);
+        }
+        if ($width * $height > $pixels) {
+            throw RefusedFootage::tooManyPixels($width, $height, $pixels);
+        }
     }
 
     /**
@@ -156,7 +156,7 @@ final class Probe
      */
     private function damage(string $file, array $about, array $video, string $rate, array $times, array $torn): array
     {
-        $packets = $shown = [];
+        $packets = [];
         $end = 0.0;
         foreach (Ffmpeg::probe($file, ['-show_entries', 'packet=stream_index,pts,pts_time,duration_time,flags'], 600)['packets'] ?? [] as $packet) {
             $end = max($end, (float) ($packet['pts_time'] ?? 0) + (float) ($packet['duration_time'] ?? 0));

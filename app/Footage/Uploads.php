@@ -63,7 +63,7 @@ final class Uploads
         });
     }
 
-    /** Gives back the file that a shot was made of, and all that is known of it once nothing is to be decided any more. */
+    /** Gives back the room of the file that a shot was made of. Its row is kept a while: whoever has not heard that it became a shot may ask again. */
     public function spend(Shot $shot): void
     {
         $upload = Upload::where('shot_id', $shot->id)->first();
@@ -71,7 +71,6 @@ final class Uploads
             return;
         }
         @unlink($upload->path());
-        // Its row is kept a while: whoever has not heard that it became a shot may ask again.
     }
 
     /** Reads the file of a shot once more, where reading it broke off. */

@@ -16,7 +16,7 @@ use Symfony\Component\Process\Process;
 /** How the system stands: what takes room, what waits, what runs. */
 final class State
 {
-    /** Folders of the data, and whether what is in them may be made again at any time. */
+    /** Folders of the data. */
     private const KINDS = ['footage' => 'Footage', 'deliveries' => 'Deliveries', 'uploads' => 'Files on their way in', 'tracks' => 'Tracks', 'assets' => 'Look-up tables', 'backups' => 'Databases set aside'];
     private const QUEUES = [Queues::BENCH => 'Following and reading', Queues::DELIVERIES => 'Deliveries', Queues::AHEAD => 'Ahead, for nobody'];
 

@@ -14,6 +14,6 @@ final class WorkConnector implements ConnectorInterface
     /** @param array<string, mixed> $config */
     public function connect(array $config): WorkQueue
     {
-        return (new WorkQueue($this->connections->connection(), $config['table'], $config['queue']))->heldBy($this->lock);
+        return new WorkQueue($this->connections->connection(), $config['table'], $config['queue'], $this->lock);
     }
 }

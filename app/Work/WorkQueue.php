@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Work;
 
+use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Queue\DatabaseQueue;
 use Illuminate\Queue\Jobs\DatabaseJobRecord;
@@ -17,20 +18,16 @@ final class WorkQueue extends DatabaseQueue
     /** Seconds that work is put off by at the most; more than that is a clock that was set back. */
     private const LONGEST_WAIT = 60;
 
-    private ?WorkerLock $lock = null;
-
-    public function heldBy(WorkerLock $lock): self
+    public function __construct(Connection $database, string $table, string $default, private readonly WorkerLock $lock)
     {
-        $this->lock = $lock;
-
-        return $this;
+        parent::__construct($database, $table, $default);
     }
 
     /** Lets go of what workers held that live no longer. */
     public function letGo(): int
     {
         $names = $this->rows()->whereNotNull('worker')->distinct()->pluck('worker')->all();
-        $dead = array_filter($names, fn(string $name): bool => $this->lock?->lives($name) !== true);
+        $dead = array_filter($names, fn(string $name): bool => !$this->lock->lives($name));
 
         return $dead === [] ? 0 : $this->rows()->whereIn('worker', $dead)->update(['reserved_at' => null, 'worker' => null]);
     }
@@ -82,7 +79,7 @@ final class WorkQueue extends DatabaseQueue
         $row = $this->rows()
             ->where('queue', $this->getQueue($queue))
             // A worker does one thing at a time: what it still holds when it asks for more was not put back for want of the database.
-            ->where(fn(Builder $held) => $held->whereNull('reserved_at')->orWhere('worker', $this->lock?->name()))
+            ->where(fn(Builder $held) => $held->whereNull('reserved_at')->orWhere('worker', $this->lock->name()))
             ->where(static fn(Builder $due) => $due->where('available_at', '<=', $now)->orWhere('available_at', '>', $now + self::LONGEST_WAIT))
             ->orderBy('turn')
             ->orderBy('id')
@@ -95,7 +92,7 @@ final class WorkQueue extends DatabaseQueue
     protected function markJobAsReserved($job): DatabaseJobRecord
     {
         \assert(isset($job->id));
-        $this->rows()->where('id', $job->id)->update(['reserved_at' => $job->touch(), 'attempts' => $job->increment(), 'worker' => $this->lock?->name()]);
+        $this->rows()->where('id', $job->id)->update(['reserved_at' => $job->touch(), 'attempts' => $job->increment(), 'worker' => $this->lock->name()]);
 
         return $job;
     }

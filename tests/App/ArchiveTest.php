@@ -6,7 +6,6 @@ namespace Tests\App;
 
 use App\Models\Job;
 use App\Models\Shot;
-use Illuminate\Filesystem\Filesystem;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\Group;
@@ -15,19 +14,12 @@ use PHPUnit\Framework\Attributes\Group;
 #[Group('slow')]
 final class ArchiveTest extends AppTestCase
 {
-    /** Its own database, as it was left. */
-    public function refreshDatabase(): void {}
+    use FirstRelease;
 
-    protected function setUp(): void
+    protected function prepare(): void
     {
-        parent::setUp();
-        $files = new Filesystem();
-        $files->copyDirectory(__DIR__ . '/archive/first_release', "{$this->folder}/data");
-        config(['database.connections.sqlite.database' => "{$this->folder}/data/cossel.sqlite"]);
-        DB::purge();
         self::assertSame(0, Artisan::call('migrate', ['--force' => true]));
         // Footage is kept by its content: the demo's own files.
-        $files->makeDirectory("{$this->folder}/data/footage");
         foreach (glob(base_path('demo/footage/*.webm')) ?: [] as $film) {
             symlink($film, "{$this->folder}/data/footage/" . hash_file('sha256', $film));
         }

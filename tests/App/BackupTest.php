@@ -9,24 +9,16 @@ use App\Models\Shot;
 use App\Upkeep\Backup;
 use App\Upkeep\BackupFailed;
 use App\Upkeep\Upgrade;
-use Illuminate\Filesystem\Filesystem;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 
 /** Backups, putting them back, and bringing data up to date, on the data of the first release. */
 final class BackupTest extends AppTestCase
 {
-    /** Its own database, as it was left by the first release. */
-    public function refreshDatabase(): void {}
+    use FirstRelease;
 
-    protected function setUp(): void
+    protected function prepare(): void
     {
-        parent::setUp();
-        $files = new Filesystem();
-        $files->copyDirectory(__DIR__ . '/archive/first_release', "{$this->folder}/data");
-        config(['database.connections.sqlite.database' => "{$this->folder}/data/cossel.sqlite"]);
-        DB::purge();
-        mkdir("{$this->folder}/data/footage");
         file_put_contents("{$this->folder}/data/footage/" . str_repeat('ab', 32), 'a film');
         mkdir("{$this->folder}/data/footage/" . str_repeat('cd', 32) . '.part.frames');
         file_put_contents("{$this->folder}/data/footage/" . str_repeat('cd', 32) . '.part.frames/1.png', 'half');

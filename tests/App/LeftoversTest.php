@@ -20,7 +20,6 @@ final class LeftoversTest extends AppTestCase
     public function test_files_without_a_row_go_and_all_others_stay(): void
     {
         $shot = $this->shot($this->film('a.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p'], frames: 12));
-        $shot->footage?->file();
         Queue::fake();
         $delivery = $this->app->make(Orders::class)->place($shot, Format::Ffv1, 0, 11);
         $done = $this->app->make(Orders::class)->place($shot, Format::Ffv1, 0, 11);

@@ -14,7 +14,7 @@ const confirm = useConfirm();
 const state = ref<Upkeep | null>(null);
 const offline = ref(false);
 const making = ref(false);
-useTimeoutPoll(load, 4000, { immediate: true, immediateCallback: true });
+useTimeoutPoll(load, 10000, { immediate: true, immediateCallback: true });
 
 async function load(): Promise<void> {
   try {
