@@ -24,12 +24,17 @@ final class Orders
 {
     public function __construct(private readonly Recipes $recipes, private readonly Filesystem $files) {}
 
-    public function place(Shot $shot, Format $format, int $from, int $to): Delivery
+    /** @param string|null $slip made up by who orders: sent again with the same one, an order is not placed twice */
+    public function place(Shot $shot, Format $format, int $from, int $to, ?string $slip = null): Delivery
     {
         $revision = $this->recipes->present($shot);
 
-        return DB::transaction(static function () use ($shot, $format, $from, $to, $revision): Delivery {
-            $delivery = $shot->deliveries()->create(['format' => $format, 'state' => DeliveryState::Rendering, 'from' => $from, 'to' => $to, 'revision' => $revision->number, 'recipe' => $revision->recipe]);
+        return DB::transaction(static function () use ($shot, $format, $from, $to, $slip, $revision): Delivery {
+            $placed = $slip === null ? null : $shot->deliveries()->where('slip', $slip)->first();
+            if ($placed !== null) {
+                return $placed;
+            }
+            $delivery = $shot->deliveries()->create(['slip' => $slip, 'format' => $format, 'state' => DeliveryState::Rendering, 'from' => $from, 'to' => $to, 'revision' => $revision->number, 'recipe' => $revision->recipe]);
             $size = (int) config('cossel.frames_a_part');
             for ($first = $from, $index = 0; $first <= $to; $first += $size, ++$index) {
                 $delivery->parts()->create(['index' => $index, 'from' => $first, 'to' => min($to, $first + $size - 1)]);

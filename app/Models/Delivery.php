@@ -17,6 +17,7 @@ use Illuminate\Support\Facades\Storage;
  * @property int                           $id
  * @property int                           $shot_id
  * @property Format                        $format
+ * @property string|null                   $slip     tells an order sent again from another one
  * @property DeliveryState                 $state
  * @property int                           $from
  * @property int                           $to

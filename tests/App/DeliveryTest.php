@@ -58,6 +58,17 @@ final class DeliveryTest extends AppTestCase
         self::assertSame(['ffv1', 'yuv444p16le', '30', 'bt709', 'bt709', 'bt709', 'tv', '24/1'], [$video['codec_name'], $video['pix_fmt'], $video['nb_read_frames'], $video['color_space'], $video['color_transfer'], $video['color_primaries'], $video['color_range'], $video['r_frame_rate']]);
     }
 
+    public function test_an_order_sent_again_is_placed_once(): void
+    {
+        $shot = $this->clip();
+        $order = ['format' => 'ffv1', 'from' => 0, 'to' => 2, 'slip' => 'a1b2c3d4 ffv1 0 2'];
+        $ids = array_map(fn(): int => $this->postJson("/api/shots/{$shot->id}/deliveries", $order)->assertSuccessful()->json('id'), [1, 2]);
+        self::assertSame($ids[0], $ids[1]);
+        self::assertNotSame($ids[0], $this->deliver($shot, 'ffv1', 0, 2)->id);
+        self::assertSame(2, Delivery::count());
+        $this->postJson("/api/shots/{$shot->id}/deliveries", ['slip' => 5] + $order)->assertStatus(422);
+    }
+
     public function test_every_format_has_its_frames_sound_and_timecode(): void
     {
         $shot = $this->clip();

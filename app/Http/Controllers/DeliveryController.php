@@ -33,7 +33,7 @@ final class DeliveryController
 
     public function store(DeliverRequest $request, Shot $shot): DeliveryResource
     {
-        return new DeliveryResource($this->orders->place($shot, $request->wantedFormat(), (int) $request->validated('from'), (int) $request->validated('to')));
+        return new DeliveryResource($this->orders->place($shot, $request->wantedFormat(), (int) $request->validated('from'), (int) $request->validated('to'), $request->validated('slip')));
     }
 
     public function cancel(Delivery $delivery): DeliveryResource

@@ -13,7 +13,7 @@ final class DeliverRequest extends ShotRequest
     /** @return array<string, mixed> */
     public function rules(): array
     {
-        return ['format' => ['bail', 'required', 'string', Rule::enum(Format::class)], 'from' => $this->ofSpan(), 'to' => [...$this->ofSpan(), 'gte:from']];
+        return ['format' => ['bail', 'required', 'string', Rule::enum(Format::class)], 'from' => $this->ofSpan(), 'to' => [...$this->ofSpan(), 'gte:from'], 'slip' => ['string', 'between:8,40']];
     }
 
     public function wantedFormat(): Format

@@ -144,7 +144,7 @@ export const api = {
   svgUrl: (shot: number, area: string, frame: number) => `/api/shots/${shot}/areas/${area}/outline.svg?frame=${frame}`,
 
   deliveries: () => list<Delivery>('/deliveries'),
-  deliver: (shot: number, wanted: { format: string; from: number; to: number }) => json<Delivery>('POST', `/shots/${shot}/deliveries`, wanted),
+  deliver: (shot: number, wanted: { format: string; from: number; to: number; slip: string }) => json<Delivery>('POST', `/shots/${shot}/deliveries`, wanted),
   cancelDelivery: (id: number) => json<Delivery>('POST', `/deliveries/${id}/cancel`),
   retryDelivery: (id: number) => json<Delivery>('POST', `/deliveries/${id}/retry`),
   removeDelivery: (id: number) => json<undefined>('DELETE', `/deliveries/${id}`),

@@ -15,6 +15,8 @@ const format = ref('ffv1');
 const from = ref(props.shot.from);
 const to = ref(props.shot.to);
 const sending = ref(false);
+/** Sent again after a lost answer, the same order is not placed twice. */
+const slip = Math.random().toString(36).slice(2, 12);
 
 onMounted(async () => {
   try {
@@ -27,7 +29,7 @@ onMounted(async () => {
 async function order(): Promise<void> {
   sending.value = true;
   try {
-    await api.deliver(props.shot.id, { format: format.value, from: from.value, to: to.value });
+    await api.deliver(props.shot.id, { format: format.value, from: from.value, to: to.value, slip: `${slip} ${format.value} ${from.value} ${to.value}` });
     emit('ordered');
     emit('close');
   } catch (reason) {
