@@ -47,6 +47,14 @@ final class GuardTest extends AppTestCase
         }
     }
 
+    public function test_answers_say_how_long_they_are(): void
+    {
+        foreach (['/api/jobs', '/api/nonesuch', '/jobs/1'] as $url) {
+            $answer = $this->get($url);
+            self::assertSame((string) strlen((string) $answer->getContent()), $answer->headers->get('Content-Length'), $url);
+        }
+    }
+
     public function test_up_tells_whether_all_is_well(): void
     {
         $report = $this->getJson('/up')->json();

@@ -46,6 +46,24 @@ describe('the recipe on screen', () => {
     expect([store.unsaved.value, store.revision.value, store.asked()]).toEqual([false, 2, {}]);
   });
 
+  it('is kept and saved again when the answer breaks off', async () => {
+    vi.spyOn(api, 'recipe').mockImplementation(() => Promise.resolve(state(1, recipe(), null)));
+    const answers = ['', JSON.stringify(state(2, recipe(0.4)))];
+    vi.stubGlobal('fetch', () => Promise.resolve(new Response(answers.shift(), { headers: { 'Content-Type': 'application/json' } })));
+    vi.useFakeTimers();
+    const store = useRecipe(1);
+    await store.load();
+    store.edit((r) => light(r, 0.4));
+    const saving = store.commit('Light');
+    await vi.advanceTimersByTimeAsync(100);
+    expect([store.offline.value, stopsOf(store.recipe.value), said]).toEqual([true, 0.4, []]);
+    await vi.advanceTimersByTimeAsync(5000);
+    await saving;
+    vi.useRealTimers();
+    vi.unstubAllGlobals();
+    expect([store.offline.value, store.revision.value, stopsOf(store.recipe.value)]).toEqual([false, 2, 0.4]);
+  });
+
   it('queues what is edited while a save is on its way: the next save starts from the answer', async () => {
     const saves = server();
     const store = useRecipe(1);

@@ -8,7 +8,10 @@ use Closure;
 use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
 
-/** Tells the browser what answers may do: load what comes from here, stand in no other page, be what they say they are. */
+/**
+ * Tells the browser what answers may do: load what comes from here, stand in no other page, be what they say they are; and how long they
+ * are, so that one broken off by the end of PHP is not taken for a whole one.
+ */
 final class GuardedAnswers
 {
     /** Styles are written into elements (rulers, swatches); pictures are made from what was fetched; the face finder runs in a worker. */
@@ -22,6 +25,10 @@ final class GuardedAnswers
         $response->headers->set('X-Content-Type-Options', 'nosniff');
         $response->headers->set('X-Frame-Options', 'DENY');
         $response->headers->set('Referrer-Policy', 'same-origin');
+        $content = $response->getContent();
+        if ($content !== false && $content !== '') {
+            $response->headers->set('Content-Length', (string) strlen($content));
+        }
 
         return $response;
     }

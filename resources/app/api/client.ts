@@ -41,9 +41,24 @@ async function send(method: string, path: string, body?: BodyInit | null, type?:
   throw new ApiError(response.status, message, pointer);
 }
 
-async function json<T>(method: string, path: string, body?: unknown): Promise<T> {
-  const response = await send(method, path, body === undefined ? null : JSON.stringify(body), body === undefined ? undefined : 'application/json');
-  return (response.status === 204 ? undefined : await response.json()) as T;
+/** What an answer holds; one that breaks off is as good as none. */
+async function whole<T>(read: Promise<T>): Promise<T> {
+  try {
+    return await read;
+  } catch (reason) {
+    if (reason instanceof DOMException && reason.name === 'AbortError') throw reason;
+    throw new ApiError(0, 'The server broke off in the middle of its answer.');
+  }
+}
+
+async function json<T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> {
+  const response = await send(method, path, body === undefined ? null : JSON.stringify(body), body === undefined ? undefined : 'application/json', signal);
+  return (response.status === 204 ? undefined : await whole(response.json())) as T;
+}
+
+async function blob(path: string, body: unknown, signal?: AbortSignal): Promise<{ file: Blob; headers: Headers }> {
+  const response = await send('POST', path, JSON.stringify(body), 'application/json', signal);
+  return { file: await whole(response.blob()), headers: response.headers };
 }
 
 /** Resource collections come wrapped. */
@@ -80,7 +95,7 @@ export const api = {
 
   beginUpload: (job: number, name: string, size: number) => json<{ id: string; received: number }>('POST', `/jobs/${job}/uploads`, { name, size }),
   sendPiece: async (upload: string, offset: number, piece: Blob, signal: AbortSignal) =>
-    (await (await send('PUT', `/uploads/${upload}?offset=${offset}`, piece, 'application/octet-stream', signal)).json()) as { received: number },
+    await whole<{ received: number }>((await send('PUT', `/uploads/${upload}?offset=${offset}`, piece, 'application/octet-stream', signal)).json()),
   finishUpload: (upload: string, span: { from?: number; to?: number }) => json<Shot>('POST', `/uploads/${upload}/shot`, span),
 
   shot: (id: number) => json<Shot>('GET', `/shots/${id}`),
@@ -105,17 +120,15 @@ export const api = {
   motions: (shot: number) => json<Motions>('GET', `/shots/${shot}/motions`),
 
   pictureFile: async (shot: number, request: PictureRequest, signal?: AbortSignal): Promise<{ file: Blob; place: Picture['place'] }> => {
-    const response = await send('POST', `/shots/${shot}/picture`, JSON.stringify(request), 'application/json', signal);
-    return { file: await response.blob(), place: placeOf(response.headers.get('X-Picture-Place')) };
+    const { file, headers } = await blob(`/shots/${shot}/picture`, request, signal);
+    return { file, place: placeOf(headers.get('X-Picture-Place')) };
   },
   picture: async (shot: number, request: PictureRequest, signal?: AbortSignal): Promise<Picture> => {
     const { file, place } = await api.pictureFile(shot, request, signal);
     return { image: await createImageBitmap(file), place };
   },
-  witness: async (shot: number, request: PictureRequest & { width: number }, signal?: AbortSignal): Promise<Blob> =>
-    (await send('POST', `/shots/${shot}/witness`, JSON.stringify(request), 'application/json', signal)).blob(),
-  scope: async (shot: number, request: ScopeRequest, signal?: AbortSignal) =>
-    (await (await send('POST', `/shots/${shot}/scope`, JSON.stringify(request), 'application/json', signal)).json()) as Scope,
+  witness: async (shot: number, request: PictureRequest & { width: number }, signal?: AbortSignal): Promise<Blob> => (await blob(`/shots/${shot}/witness`, request, signal)).file,
+  scope: (shot: number, request: ScopeRequest, signal?: AbortSignal) => json<Scope>('POST', `/shots/${shot}/scope`, request, signal),
 
   startingPoints: () => json<StartingPoint[]>('GET', '/starting-points'),
   colours: (shot: number, area: string, asked: { frame: number; recipe?: Recipe }) => json<AreaColours | null>('POST', `/shots/${shot}/areas/${area}/colours`, asked),
@@ -137,8 +150,8 @@ export const api = {
   follow: (shot: number, wanted: { area: string; shape: string | null; start: number; from: number; to: number }) => json<Follow>('POST', `/shots/${shot}/follows`, wanted),
   stopFollow: (follow: number) => json<Follow>('POST', `/follows/${follow}/stop`),
 
-  edge: (shot: number, wanted: { frame: number; from: Pair; to: Pair }, signal?: AbortSignal) =>
-    send('POST', `/shots/${shot}/edge`, JSON.stringify(wanted), 'application/json', signal).then(async (answer) => ((await answer.json()) as { points: PathPoint[] }).points),
+  edge: async (shot: number, wanted: { frame: number; from: Pair; to: Pair }, signal?: AbortSignal) =>
+    (await json<{ points: PathPoint[] }>('POST', `/shots/${shot}/edge`, wanted, signal)).points,
   person: async (shot: number, wanted: { frame: number; landmarks: Pair[] }) => (await json<{ areas: Area[] }>('POST', `/shots/${shot}/person`, wanted)).areas,
   readSvg: async (svg: string) => (await json<{ paths: PathPoint[][] }>('POST', '/svg', { text: svg })).paths,
   svgUrl: (shot: number, area: string, frame: number) => `/api/shots/${shot}/areas/${area}/outline.svg?frame=${frame}`,
