@@ -19,33 +19,55 @@ final class OnFrame
             $recipe->source,
             $recipe->assets,
             self::touches($recipe->base, $frame),
-            array_map(static fn(Area $area): Area => self::area($recipe, $area, $frame), $areas),
+            array_map(static function (Area $area) use ($recipe, $frame): Area {
+                $strength = self::strength($area, $frame);
+
+                return self::area($area, $strength, $strength > 0.0 ? self::touches($recipe->touches($area), $frame) : [], $frame);
+            }, $areas),
             self::touches($recipe->finish, $frame),
         );
 
         return hash('xxh128', (new RecipeWriter())->json($kept));
     }
 
+    /** A digest of what an area's matte comes from there: outlines and motions, its own and those it is made of or rides on; its pick. */
+    public static function place(Recipe $recipe, Area $area, int $frame): string
+    {
+        $used = [];
+        self::take($area, $recipe, $used);
+        $areas = [];
+        foreach ($recipe->areas as $other) {
+            if (isset($used[$other->id])) {
+                $areas[] = self::area($other, 1.0, [], $frame)->withBlinkGuard(new BlinkGuard())->withPick($other->id === $area->id ? $area->pick : null);
+            }
+        }
+
+        return hash('xxh128', (new RecipeWriter())->json(new Recipe($recipe->source, areas: $areas)));
+    }
+
     /** @return array<string, true> ids of areas that act, and of those they are made of or ride on */
     private static function used(Recipe $recipe, int $frame): array
     {
         $used = [];
-        $take = static function (Area $area) use (&$take, &$used, $recipe): void {
-            if (isset($used[$area->id])) {
-                return;
-            }
-            $used[$area->id] = true;
-            foreach ($recipe->needs($area) as $other) {
-                $take($recipe->area($other));
-            }
-        };
         foreach ($recipe->areas as $area) {
             if (self::strength($area, $frame) > 0.0 && self::touches($recipe->touches($area), $frame) !== []) {
-                $take($area);
+                self::take($area, $recipe, $used);
             }
         }
 
         return $used;
+    }
+
+    /** @param array<string, true> $used */
+    private static function take(Area $area, Recipe $recipe, array &$used): void
+    {
+        if (isset($used[$area->id])) {
+            return;
+        }
+        $used[$area->id] = true;
+        foreach ($recipe->needs($area) as $other) {
+            self::take($recipe->area($other), $recipe, $used);
+        }
     }
 
     private static function strength(Area $area, int $frame): float
@@ -56,11 +78,11 @@ final class OnFrame
     /**
      * Its name, its person and its part say nothing to the picture; its motion stays whole, since other frames tell where it is on
      * this one.
+     *
+     * @param list<Touch> $touches
      */
-    private static function area(Recipe $recipe, Area $area, int $frame): Area
+    private static function area(Area $area, float $strength, array $touches, int $frame): Area
     {
-        $strength = self::strength($area, $frame);
-
         return new Area(
             $area->id,
             '',
@@ -76,7 +98,7 @@ final class OnFrame
             new Live($frame, $frame),
             new Keyed($strength),
             $area->blinkGuard,
-            $strength > 0.0 ? self::touches($recipe->touches($area), $frame) : [],
+            $touches,
             $area->pick,
         );
     }

@@ -10,7 +10,9 @@ use Cossel\Core\Picture\Rect;
 use Cossel\Core\Picture\Weight;
 use Cossel\Core\Recipe\Side;
 use Cossel\Core\Recipe\Touch;
+use Cossel\Core\Touch\Asset;
 use Cossel\Core\Touch\Effect;
+use Cossel\Core\Touch\Insert;
 use Cossel\Core\Touch\Site;
 use Cossel\Core\Touch\Survey;
 
@@ -22,23 +24,32 @@ use Cossel\Core\Touch\Survey;
  */
 final class Act
 {
+    /**
+     * @param string $id     of the touch
+     * @param string $as     all it does, but for where it is: alike for two that make the same of the same
+     * @param bool   $placed whether it acts by where the area is, outside its matte too
+     */
     private function __construct(
         private Effect|Survey $does,
         public readonly float $amount,
         public readonly Side $side,
         public readonly float $price,
+        public readonly string $id,
+        public readonly string $as,
+        public readonly bool $placed,
     ) {}
 
     /**
      * The touches that change something on a frame.
      *
-     * @param list<Touch> $touches
-     * @param float       $inside  strength of those on the inside
-     * @param float       $outside and on the outside
+     * @param list<Touch>                                        $touches
+     * @param array<string, array{sha256: string, kind: string}> $assets  what files these touches may name
+     * @param float                                              $inside  strength of those on the inside
+     * @param float                                              $outside and on the outside
      *
      * @return list<self>
      */
-    public static function of(array $touches, Site $site, float $inside = 1.0, float $outside = 1.0): array
+    public static function of(array $touches, array $assets, Site $site, float $inside = 1.0, float $outside = 1.0): array
     {
         $acts = [];
         foreach ($touches as $touch) {
@@ -48,11 +59,34 @@ final class Act
             }
             $values = $touch->values($site->number);
             if (!$touch->kind->isNeutral($values)) {
-                $acts[] = new self($touch->kind->prepare($values, $site), $amount, $touch->side, Prices::of($touch->kind));
+                $acts[] = new self(
+                    $touch->kind->prepare($values, $site),
+                    $amount,
+                    $touch->side,
+                    Prices::of($touch->kind),
+                    $touch->id,
+                    self::does($touch, $values, $amount, $assets),
+                    $touch->kind instanceof Insert,
+                );
             }
         }
 
         return $acts;
+    }
+
+    /**
+     * @param array<string, mixed>                               $values
+     * @param array<string, array{sha256: string, kind: string}> $assets
+     */
+    private static function does(Touch $touch, array $values, float $amount, array $assets): string
+    {
+        foreach ($touch->kind->parameters() as $parameter) {
+            if ($parameter instanceof Asset) {
+                $values[$parameter->name] = $assets[$values[$parameter->name]] ?? null;
+            }
+        }
+
+        return json_encode([$touch->kind->name(), $touch->side->value, $amount, $values], JSON_THROW_ON_ERROR);
     }
 
     /** What has yet to be shown the area, or null. */
@@ -74,6 +108,32 @@ final class Act
         $needs = $this->does->needs($rect);
 
         return $this->does instanceof Survey ? $needs->union($this->does->sees()) : $needs;
+    }
+
+    /**
+     * Where it makes something else, acting over a rectangle, of a picture that is another in a part of it.
+     *
+     * @param Rect $changed that part
+     * @param Rect $target  where it acts
+     */
+    public function spread(Rect $changed, Rect $target): Rect
+    {
+        if ($changed->isEmpty()) {
+            return $changed;
+        }
+        if ($this->does instanceof Survey && !$this->does->sees()->intersect($changed)->isEmpty()) {
+            return $changed->union($target);
+        }
+        // What a pixel looks at on one side makes it hang on what is there: the other way round.
+        $needs = $this->does->needs($changed);
+        $spread = Rect::edges(
+            $changed->x + $changed->right() - $needs->right(),
+            $changed->y + $changed->bottom() - $needs->bottom(),
+            $changed->right() + $changed->x - $needs->x,
+            $changed->bottom() + $changed->y - $needs->y,
+        );
+
+        return $changed->union($spread->intersect($target));
     }
 
     public function apply(Planes $planes, Weight $weight): void

@@ -27,9 +27,13 @@ final class AreaStage implements Stage
     /** Lightness of the area, once it was measured. */
     private ?float $light = null;
 
-    /** @param list<Act> $acts */
+    /**
+     * @param string    $place a digest of what its matte comes from
+     * @param list<Act> $acts
+     */
     public function __construct(
         public readonly Area $area,
+        private readonly string $place,
         private readonly AreaMatte $outline,
         private readonly ?PickMatte $pick,
         public readonly array $acts,
@@ -59,6 +63,51 @@ final class AreaStage implements Stage
     public function needs(Rect $rect): Rect
     {
         return $this->steps($rect)[0];
+    }
+
+    public function id(): string
+    {
+        return "area {$this->area->id}";
+    }
+
+    public function changed(Stage $other, Rect $changed): Rect
+    {
+        if (!$other instanceof self) {
+            return $this->frame;
+        }
+        $matte = $this->matteChanged($other, $changed);
+        foreach (Change::pairs($this->acts, $other->acts) as [$own, $others]) {
+            $same = $own !== null && $own->as === $others?->as;
+            foreach ([[$this, $own], [$other, $others]] as [$stage, $act]) {
+                if ($act === null) {
+                    continue;
+                }
+                $target = $act->side === Side::Inside ? $stage->bounds : $this->frame;
+                $same = $same && (!$act->placed || $this->place === $other->place);
+                $changed = $same ? $act->spread($changed->union($matte->intersect($target)), $target) : $changed->union($target);
+            }
+        }
+
+        return $changed;
+    }
+
+    /**
+     * Where the finished matte may differ from that of the same area in another treatment.
+     *
+     * @param Rect $changed where the picture that enters them may differ
+     */
+    public function matteChanged(self $other, Rect $changed): Rect
+    {
+        if ($this->place !== $other->place) {
+            return $this->bounds->union($other->bounds);
+        }
+        if ($this->pick === null || $changed->isEmpty()) {
+            return Rect::none();
+        }
+
+        return $this->pick->seesArea() && !$changed->intersect($this->bounds)->isEmpty()
+            ? $this->bounds
+            : $changed->grow($this->pick->margin($this->site->rows()))->intersect($this->bounds);
     }
 
     public function price(Rect $rect): float
@@ -127,7 +176,7 @@ final class AreaStage implements Stage
             if ($act->survey() === null || $rect->count() <= $most) {
                 continue;
             }
-            $until = new self($this->area, $this->outline, $this->pick, array_slice($this->acts, 0, $i), $this->site);
+            $until = new self($this->area, $this->place, $this->outline, $this->pick, array_slice($this->acts, 0, $i), $this->site);
             $until->light = $this->light;
             $act->show($this->gathered($rect, $act->survey()->block(), $most, function (Rect $band) use ($before, $until): array {
                 $inside = $band->intersect($this->bounds);

@@ -13,6 +13,7 @@ use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\OnFrame;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\Touch;
 use Cossel\Core\Touch\Assets;
@@ -72,6 +73,24 @@ final class FrameRenderer
     public function seconds(Frame $frame, int $number, Rect $rect): float
     {
         return $this->passage($frame, $number)->price($rect) * 1e-9;
+    }
+
+    /** Where this treatment makes another picture of a frame than another of the same shot: outside not one code value differs. */
+    public function changed(self $other, Frame $frame, int $number): Rect
+    {
+        return Change::between($this->stages($frame, $number), $other->stages($frame, $number));
+    }
+
+    /** Where the finished mattes of an area differ between them. */
+    public function matteChanged(self $other, Frame $frame, string $area, int $number): Rect
+    {
+        $stages = array_map(static function (self $renderer) use ($frame, $number, $area): array {
+            $of = $renderer->recipe->area($area);
+
+            return [$renderer->stages($frame, $number, $of), $renderer->stage($of, [], $frame, $number, $renderer->mattes($frame, $number))];
+        }, [$this, $other]);
+
+        return $stages[0][1]->matteChanged($stages[1][1], Change::between($stages[0][0], $stages[1][0]));
     }
 
     /** The finished matte of an area over a rectangle: outline x pick; live span, strength and switches left aside. */
@@ -134,9 +153,9 @@ final class FrameRenderer
     private function stages(Frame $frame, int $number, ?Area $until = null): array
     {
         $site = new Site($number, $frame, $this->assets);
-        $everywhere = static fn(array $touches): array => array_map(
+        $everywhere = fn(array $touches): array => array_map(
             static fn(Act $act): Stage => new FrameStage($act, $frame->format->rect()),
-            Act::of($touches, $site),
+            Act::of($touches, $this->recipe->assets, $site),
         );
         $mattes = $this->mattes($frame, $number);
         $stages = $everywhere($this->recipe->base);
@@ -175,9 +194,10 @@ final class FrameRenderer
 
         return new AreaStage(
             $area,
+            OnFrame::place($this->recipe, $area, $number),
             $outline,
             $area->pick === null ? null : new PickMatte($area->pick),
-            Act::of($touches, $site, $inside, $strength),
+            Act::of($touches, $this->recipe->assets, $site, $inside, $strength),
             $site,
         );
     }

@@ -27,6 +27,16 @@ final readonly class FrameStage implements Stage
         return $this->act->needs($rect)->intersect($this->frame);
     }
 
+    public function id(): string
+    {
+        return $this->act->id;
+    }
+
+    public function changed(Stage $other, Rect $changed): Rect
+    {
+        return $other instanceof self && $other->act->as === $this->act->as ? $this->act->spread($changed, $this->frame) : $this->frame;
+    }
+
     public function price(Rect $rect): float
     {
         return $rect->count() * $this->act->price;

@@ -21,6 +21,17 @@ interface Stage
     /** Where the picture has to be right before it, for it to be right over this rectangle after it. */
     public function needs(Rect $rect): Rect;
 
+    /** Which step it is, in another treatment of the same shot too. */
+    public function id(): string;
+
+    /**
+     * Where what comes out may differ from what comes out of the same step in another treatment.
+     *
+     * @param self $other   of the same id
+     * @param Rect $changed where what they are given may differ
+     */
+    public function changed(self $other, Rect $changed): Rect;
+
     /** Nanoseconds that it takes, about, to be right over a rectangle. */
     public function price(Rect $rect): float;
 
