@@ -38,7 +38,9 @@ final class OnFrame
         $areas = [];
         foreach ($recipe->areas as $other) {
             if (isset($used[$other->id])) {
-                $areas[] = self::area($other, 1.0, [], $frame)->withBlinkGuard(new BlinkGuard())->withPick($other->id === $area->id ? $area->pick : null);
+                $areas[] = self::area($other, 1.0, [], $frame)
+                    ->withBlinkGuard(new BlinkGuard())
+                    ->withPick($other->id === $area->id ? $area->pick : null);
             }
         }
 

@@ -84,13 +84,10 @@ final class FrameRenderer
     /** Where the finished mattes of an area differ between them. */
     public function matteChanged(self $other, Frame $frame, string $area, int $number): Rect
     {
-        $stages = array_map(static function (self $renderer) use ($frame, $number, $area): array {
-            $of = $renderer->recipe->area($area);
+        $until = static fn(self $of): array => $of->stages($frame, $number, $of->recipe->area($area));
+        $matte = static fn(self $of): AreaStage => $of->stage($of->recipe->area($area), [], $frame, $number, $of->mattes($frame, $number));
 
-            return [$renderer->stages($frame, $number, $of), $renderer->stage($of, [], $frame, $number, $renderer->mattes($frame, $number))];
-        }, [$this, $other]);
-
-        return $stages[0][1]->matteChanged($stages[1][1], Change::between($stages[0][0], $stages[1][0]));
+        return $matte($this)->matteChanged($matte($other), Change::between($until($this), $until($other)));
     }
 
     /** The finished matte of an area over a rectangle: outline x pick; live span, strength and switches left aside. */

@@ -205,6 +205,8 @@ final class ChangeTest extends TestCase
         yield 'a keyframe that is felt later' => [$area([$later(0)]), $area([$later(2)]), null];
         $reach = Gaussian::reach(0.02 * 90);
         yield 'carried on by a blur of the finish' => [$area([$light(1)]) + ['finish' => [$blur]], $area([$light(2)]) + ['finish' => [$blur]], [35 - $reach, 35 - $reach, 55 + $reach, 55 + $reach]];
+        $beside = ['id' => 'b', 'name' => 'B', 'outline' => ['at' => 0, 'shapes' => [['id' => 'bs', 'centre' => [0.6, 0.5]] + $spot]], 'live' => ['from' => 0, 'to' => 83], 'touches' => [['id' => 'm', 'kind' => 'match', 'light' => 1]]];
+        yield 'under a part of what is measured by another area' => [['areas' => [...$area([$light(1)])['areas'], $beside]], ['areas' => [...$area([$light(2)])['areas'], $beside]], [35, 35, 64, 55]];
         $assets = ['assets' => ['sky' => ['sha256' => str_repeat('cd', 32), 'kind' => 'footage']]];
         $insert = ['id' => 'i', 'kind' => 'insert', 'file' => 'sky', 'ride' => 'area', 'side' => 'outside'];
         yield 'moved, with something shown outside that goes along' => [$area([$insert]) + $assets, $area([$insert], ['motion' => ['by' => 'none', 'keys' => [['frame' => 0, 'move' => [0.2, 0]]]]]) + $assets, [0, 0, 160, 90]];
