@@ -9,55 +9,38 @@ use App\Footage\FrameCache;
 use App\Treatment\Renderers;
 use Cossel\Core\Judge\Witness;
 use Cossel\Core\Picture\Bytes;
-use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Recipe;
-use Cossel\Core\Render\FrameRenderer;
 
 /** The pictures the bench shows: the same rendering as a delivery's, at a size that suits the screen. */
 final class BenchPictures
 {
     /** Heights the bench asks for at its usual size: the picture, then witnesses, reduced pictures and tell-tales, scopes. */
     public const USUAL_HEIGHTS = [540, 360, 270, 180];
-    /** How strongly the tint veils the picture. */
-    private const VEIL = 0.45;
-    /** Pixels of a matte that are held at once. */
-    private const AT_ONCE = 4_000_000;
-    /** What a picked area stands on. */
-    private const GREY = 0.42;
 
     public function __construct(private readonly FrameCache $frames, private readonly Renderers $renderers) {}
 
-    /**
-     * @param array{float, float, float, float}|null $window left, top, right, bottom in picture heights; null for all
-     * @param bool                                   $reach  only as far as the area's inside goes
-     * @param int                                    $gain   of a difference
-     */
-    public function picture(FootageFile $footage, Recipe $recipe, int $number, View $view, ?Area $area, int $height, ?array $window, bool $reach, int $gain = 1): Picture
+    /** @param Recipe|null $standing of what the one who asks has already; only where the new one differs from it is made */
+    public function showing(FootageFile $footage, Recipe $recipe, Wanted $wanted, ?Recipe $standing = null): Showing
     {
-        $frame = $this->frames->frame($footage, $number, FrameCache::kept($footage->info, $height));
-        $whole = $frame->format->rect();
-        $renderer = $this->renderers->of(self::shown($recipe, $view, $area));
-        $rect = $whole;
-        if ($window !== null) {
-            $h = $whole->height;
-            $rect = Rect::around($window[0] * $h, $window[1] * $h, $window[2] * $h, $window[3] * $h)->intersect($whole);
+        $area = $wanted->area === null ? null : $recipe->area($wanted->area);
+        if ($area !== null && $wanted->view->showsMatte() && $standing !== null && !in_array($area->id, array_column($standing->areas, 'id'), true)) {
+            $standing = null;
         }
-        if ($reach && $area !== null) {
-            $alone = $this->renderers->of(self::only($recipe, $area));
-            $rect = array_reduce($alone->touched($frame, $number), static fn(Rect $sum, Rect $r): Rect => $sum->union($r), Rect::none())->intersect($rect);
-        }
-        if ($rect->isEmpty()) {
-            $rect = Rect::of(0, 0, 1, 1);
-        }
-        TooCostly::check($renderer, $frame, $number, $rect, 'picture');
-        $bytes = $view === View::Matte && $area !== null
-            ? implode('', array_map(static fn(Rect $band): string => Bytes::greyBgrx8($renderer->matte($frame, $area, $number, $band)), $rect->bands($rect->count() > self::AT_ONCE ? intdiv(self::AT_ONCE, $rect->width) : $rect->height)))
-            : self::bytes($this->veiled($renderer->bands($frame, $number, $rect), $view, $area, $renderer, $frame, $number, $gain));
 
-        return new Picture(Jpeg::encode($bytes, $rect->width, $rect->height), $rect, $whole);
+        return new Showing(
+            $this->frames,
+            $footage,
+            $this->renderers->of(self::shown($recipe, $wanted->view, $area)),
+            $wanted->view,
+            $area,
+            $wanted->height,
+            $wanted->window,
+            $wanted->gain,
+            $standing === null ? null : $this->renderers->of(self::shown($standing, $wanted->view, $area)),
+        );
     }
 
     /** A witness of an area as a JPEG of this size. */
@@ -81,7 +64,7 @@ final class BenchPictures
             $matte = $renderer->matte($frame, $area, $number, $needs)->v;
             $planes = new Planes($needs, $matte, $matte, $matte);
         } else {
-            $planes = Planes::joined($needs, $this->veiled($renderer->bands($frame, $number, $needs), $view, $area, $renderer, $frame, $number));
+            $planes = Planes::joined($needs, (new Showing($this->frames, $footage, $renderer, $view, $area, $height))->bands($frame, $number, $needs));
         }
 
         return Jpeg::encode(Bytes::bgrx8($witness->crop($planes)), $width, $height);
@@ -96,56 +79,5 @@ final class BenchPictures
             View::Base => new Recipe($recipe->source, $recipe->assets, $recipe->base),
             View::Without => $recipe->withAreas(static fn(Area $a): Area => $a->id === $area?->id ? $a->off() : $a),
         };
-    }
-
-    /**
-     * Bands with an area's matte shown: as a light veil, or as the area alone over grey; or with what was changed, around mid
-     * grey. Other views stay as they are.
-     *
-     * @param iterable<Planes> $bands
-     *
-     * @return iterable<Planes>
-     */
-    private function veiled(iterable $bands, View $view, ?Area $area, FrameRenderer $renderer, Frame $frame, int $number, int $gain = 1): iterable
-    {
-        foreach ($bands as $planes) {
-            if ($view === View::Difference) {
-                $before = $frame->window($planes->rect);
-                foreach ($before->r as $i => $r) {
-                    $planes->r[$i] = 0.5 + $gain * ($planes->r[$i] - $r);
-                    $planes->g[$i] = 0.5 + $gain * ($planes->g[$i] - $before->g[$i]);
-                    $planes->b[$i] = 0.5 + $gain * ($planes->b[$i] - $before->b[$i]);
-                }
-            }
-            if ($area !== null && ($view === View::Tint || $view === View::Picked)) {
-                [$level, $least, $most] = $view === View::Tint ? [1.0, 0.0, self::VEIL] : [self::GREY, 1.0, -1.0];
-                foreach ($renderer->matte($frame, $area, $number, $planes->rect)->v as $i => $m) {
-                    $k = $least + $most * $m;
-                    $planes->r[$i] += ($level - $planes->r[$i]) * $k;
-                    $planes->g[$i] += ($level - $planes->g[$i]) * $k;
-                    $planes->b[$i] += ($level - $planes->b[$i]) * $k;
-                }
-            }
-            yield $planes;
-        }
-    }
-
-    /** A recipe in which one area alone does something; the others are there for it to ride on and be made of. */
-    private static function only(Recipe $recipe, Area $area): Recipe
-    {
-        $alone = $recipe->withAreas(static fn(Area $a): Area => $a->withTouches($a->id === $area->id ? $recipe->touches($area) : []));
-
-        return new Recipe($recipe->source, $recipe->assets, areas: $alone->areas);
-    }
-
-    /** @param iterable<Planes> $bands */
-    private static function bytes(iterable $bands): string
-    {
-        $bytes = '';
-        foreach ($bands as $planes) {
-            $bytes .= Bytes::bgrx8($planes);
-        }
-
-        return $bytes;
     }
 }

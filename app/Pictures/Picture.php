@@ -6,8 +6,14 @@ namespace App\Pictures;
 
 use Cossel\Core\Picture\Rect;
 
-/** An encoded picture and which part of which whole it shows. */
+/** An encoded picture and which part of which whole it shows; of nothing at all it has no bytes. */
 final readonly class Picture
 {
     public function __construct(public string $jpeg, public Rect $rect, public Rect $whole) {}
+
+    /** The rectangle, then the size of the whole, in pixels. */
+    public function place(): string
+    {
+        return implode(' ', [$this->rect->x, $this->rect->y, $this->rect->width, $this->rect->height, $this->whole->width, $this->whole->height]);
+    }
 }

@@ -22,19 +22,38 @@ final class ShotPictures
 
     public function picture(Shot $shot, Wanted $wanted): Picture
     {
-        $recipe = $this->recipe($shot, $wanted);
-        $make = fn(): string => self::packed($this->made($shot, $wanted, $recipe));
+        foreach ($this->run($shot, $wanted, [$wanted->frame]) as $picture) {
+            return $picture;
+        }
 
-        return self::unpacked($wanted->unsaved === null ? $this->cache->get($this->key($shot, $wanted, $recipe), $make) : $make());
+        throw new \LogicException('There is one of one frame.');
+    }
+
+    /**
+     * The same of several frames, one after the other.
+     *
+     * @param list<int> $frames
+     *
+     * @return \Generator<int, Picture> by frame
+     */
+    public function run(Shot $shot, Wanted $wanted, array $frames): \Generator
+    {
+        $recipe = $this->recipe($shot, $wanted->revision, $wanted->unsaved);
+        $standing = $wanted->standing === null ? null : $this->recipe($shot, $wanted->standing);
+        $showing = $this->pictures->showing($shot->readyFootage()->file(), $recipe, $wanted, $standing);
+        foreach ($frames as $frame) {
+            $make = static fn(): string => self::packed($showing->picture($frame));
+            yield $frame => self::unpacked($wanted->unsaved === null ? $this->cache->get($this->key($shot, $wanted, $frame, $recipe, $standing), $make) : $make());
+        }
     }
 
     public function witness(Shot $shot, Wanted $wanted, int $width): string
     {
-        $recipe = $this->recipe($shot, $wanted);
+        $recipe = $this->recipe($shot, $wanted->revision, $wanted->unsaved);
         $area = $recipe->area($wanted->area ?? '');
         $make = fn(): string => $this->pictures->witness($shot->readyFootage()->file(), $recipe, $wanted->frame, $wanted->view, $area, $width, $wanted->height);
 
-        return $wanted->unsaved === null ? $this->cache->get(['witness', $shot->id, $wanted->revision ?? $shot->revision, $width, ...$wanted->key()], $make) : $make();
+        return $wanted->unsaved === null ? $this->cache->get(['witness', $shot->id, $wanted->revision ?? $shot->revision, $width, $wanted->frame, ...$wanted->key()], $make) : $make();
     }
 
     /** The shot as it is now, or untreated, small, for lists. */
@@ -43,41 +62,36 @@ final class ShotPictures
         return $this->picture($shot, new Wanted(intdiv($shot->from + $shot->to, 2), $view, null, self::POSTER_HEIGHT))->jpeg;
     }
 
-    private function made(Shot $shot, Wanted $wanted, Recipe $recipe): Picture
-    {
-        $area = $wanted->area === null ? null : $recipe->area($wanted->area);
-
-        return $this->pictures->picture($shot->readyFootage()->file(), $recipe, $wanted->frame, $wanted->view, $area, $wanted->height, $wanted->window, $wanted->reach, $wanted->gain);
-    }
-
     /**
      * What a picture depends on: what acts on its frame, so that it is made again only where an edit is to be seen. Views of
      * an area's matte depend on more: on the whole revision.
      *
      * @return list<mixed>
      */
-    private function key(Shot $shot, Wanted $wanted, Recipe $recipe): array
+    private function key(Shot $shot, Wanted $wanted, int $frame, Recipe $recipe, ?Recipe $standing): array
     {
-        if ($wanted->view->showsMatte() || $wanted->reach) {
-            return [$shot->id, $wanted->revision ?? $shot->revision, ...$wanted->key()];
+        if ($wanted->view->showsMatte()) {
+            return [$shot->id, $wanted->revision ?? $shot->revision, $wanted->standing, $frame, ...$wanted->key()];
         }
-        $area = $wanted->area === null ? null : $recipe->area($wanted->area);
+        $acting = static function (?Recipe $of) use ($wanted, $frame): ?string {
+            $area = $wanted->area === null ? null : $of?->area($wanted->area);
 
-        return [$shot->id, OnFrame::digest(BenchPictures::shown($recipe, $wanted->view, $area), $wanted->frame), ...$wanted->key()];
+            return $of === null ? null : OnFrame::digest(BenchPictures::shown($of, $wanted->view, $area), $frame);
+        };
+
+        return [$shot->id, $acting($recipe), $acting($standing), $frame, ...$wanted->key()];
     }
 
-    private function recipe(Shot $shot, Wanted $wanted): Recipe
+    private function recipe(Shot $shot, ?int $revision, mixed $unsaved = null): Recipe
     {
-        return $wanted->revision === null
-            ? $this->recipes->shown($shot, $wanted->unsaved)
-            : $this->recipes->read($shot, $this->recipes->revision($shot, $wanted->revision)->document());
+        return $revision === null
+            ? $this->recipes->shown($shot, $unsaved)
+            : $this->recipes->read($shot, $this->recipes->revision($shot, $revision)->document());
     }
 
     private static function packed(Picture $picture): string
     {
-        $place = [$picture->rect->x, $picture->rect->y, $picture->rect->width, $picture->rect->height, $picture->whole->width, $picture->whole->height];
-
-        return implode(' ', $place) . "\n" . $picture->jpeg;
+        return $picture->place() . "\n" . $picture->jpeg;
     }
 
     private static function unpacked(string $packed): Picture

@@ -9,6 +9,7 @@ use App\Footage\FrameCache;
 use App\Footage\Probe;
 use App\Pictures\BenchPictures;
 use App\Pictures\View;
+use App\Pictures\Wanted;
 use Cossel\Core\Geometry\Extent;
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Motion\Motions;
@@ -90,12 +91,13 @@ final class Bench extends Command
         $this->components->twoColumnDetail('<options=bold>pictures at 960x540, in this process (the browser adds the way there and back)</>');
         $face = $reader->read(Samples::recipe($footage, areas: [Samples::face(3)]));
         $all = $reader->read(Samples::recipe($footage, Samples::base(), [Samples::face(3), Samples::small('b', 0.5), Samples::small('c', 0.9)]));
-        $draw = static fn(Recipe $recipe, int $height, bool $reach) => $pictures->picture($footage, $recipe, 40, View::Result, $recipe->areas[0], $height, null, $reach);
-        $this->row('drag a control, face-size area, 3 touches: reduced, while it moves', self::median(static fn() => $draw($face, 270, true)), '70 ms in the browser');
-        $this->row('the same at full size, when it rests', self::median(static fn() => $draw($face, 540, true)), '');
-        $this->row('drag a base control: reduced picture', self::median(static fn() => $draw($all, 270, false), 5), '100 ms');
-        $this->row('the same, full picture', self::median(static fn() => $draw($all, 540, false), 5), '300 ms');
-        $this->row('step to a frame not rendered yet, three areas', self::median(static fn() => $draw($reader->read(Samples::recipe($footage, areas: [Samples::face(3), Samples::small('b', 0.5), Samples::small('c', 0.9)])), 540, false), 5), '200 ms');
+        $before = $reader->read(Samples::recipe($footage, areas: [Samples::face(2)]));
+        $draw = static fn(Recipe $recipe, int $height, ?Recipe $standing = null) => $pictures->showing($footage, $recipe, new Wanted(40, View::Result, null, $height), $standing)->picture(40);
+        $this->row('drag a control, face-size area, 3 touches: reduced, while it moves', self::median(static fn() => $draw($face, 270, $before)), '70 ms in the browser');
+        $this->row('the same at full size, when it rests', self::median(static fn() => $draw($face, 540, $before)), '');
+        $this->row('drag a base control: reduced picture', self::median(static fn() => $draw($all, 270), 5), '100 ms');
+        $this->row('the same, full picture', self::median(static fn() => $draw($all, 540), 5), '300 ms');
+        $this->row('step to a frame not rendered yet, three areas', self::median(static fn() => $draw($reader->read(Samples::recipe($footage, areas: [Samples::face(3), Samples::small('b', 0.5), Samples::small('c', 0.9)])), 540), 5), '200 ms');
         $this->row('nine witnesses', self::median(static function () use ($pictures, $footage, $face): void {
             for ($i = 0; $i < 9; ++$i) {
                 $pictures->witness($footage, $face, 10 * $i, View::Result, $face->areas[0], 172, 156);
@@ -103,7 +105,7 @@ final class Bench extends Command
         }, 3), '500 ms, on two cores');
         $seconds = self::milliseconds(static function () use ($draw, $all): void {
             for ($i = 0; $i < 4; ++$i) {
-                $draw($all, 540, false);
+                $draw($all, 540);
             }
         }) / 4000;
         $this->row('preparing for playback, base and three areas, one core', sprintf('%.1f frames/s', 1 / $seconds), '6 frames/s a core');

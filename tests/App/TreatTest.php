@@ -8,6 +8,7 @@ use App\Models\Job;
 use App\Models\Shot;
 use App\Pictures\BenchPictures;
 use App\Pictures\View;
+use App\Pictures\Wanted;
 use App\Treatment\Recipes;
 use Illuminate\Testing\TestResponse;
 use PHPUnit\Framework\Attributes\Group;
@@ -147,8 +148,8 @@ final class TreatTest extends AppTestCase
         $this->save(['assets' => ['leaf' => ['sha256' => $leaf->sha256, 'kind' => 'footage']], 'areas' => [], 'base' => [['id' => 'b', 'kind' => 'insert', 'file' => 'leaf', 'first' => -40]]]);
         $pictures = $this->app->make(BenchPictures::class);
         $recipes = $this->app->make(Recipes::class);
-        $shown = $pictures->picture($this->shot->readyFootage()->file(), $recipes->recipe($this->shot->refresh()), 40, View::Result, null, 180, null, false)->jpeg;
-        $whole = $pictures->picture($leaf->file(), $recipes->recipe(Shot::where('name', 'gh050_leaf')->firstOrFail()), 0, View::Original, null, 180, null, false)->jpeg;
+        $shown = $pictures->showing($this->shot->readyFootage()->file(), $recipes->recipe($this->shot->refresh()), new Wanted(40, View::Result, null, 180))->picture(40)->jpeg;
+        $whole = $pictures->showing($leaf->file(), $recipes->recipe(Shot::where('name', 'gh050_leaf')->firstOrFail()), new Wanted(0, View::Original, null, 180))->picture(0)->jpeg;
         self::assertSame($whole, $shown);
     }
 
@@ -180,7 +181,7 @@ final class TreatTest extends AppTestCase
         $this->save(['areas' => [$left, $right]]);
         self::assertNotSame($this->picture('result'), $this->picture('without'));
         self::assertNotSame($this->picture('original'), $this->picture('without'));
-        $this->postJson("/api/shots/{$this->shot->id}/picture", ['frame' => 40, 'view' => 'result', 'area' => 'r', 'height' => 180, 'reach' => true])->assertOk();
+        $this->postJson("/api/shots/{$this->shot->id}/picture", ['frame' => 40, 'view' => 'result', 'area' => 'r', 'height' => 180, 'standing' => 1])->assertOk();
     }
 
     /** @return list<array<string, mixed>> */

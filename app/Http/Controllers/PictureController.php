@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Http\Requests\PictureRequest;
+use App\Http\Requests\PicturesRequest;
 use App\Http\Requests\ScopeRequest;
 use App\Http\Requests\WitnessRequest;
 use App\Models\Shot;
@@ -12,9 +13,11 @@ use App\Pictures\Readings;
 use App\Pictures\ShotPictures;
 use App\Pictures\View;
 use App\Treatment\Recipes;
+use Illuminate\Contracts\Debug\ExceptionHandler;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /** Pictures for the bench, of the recipe as it is saved, of an earlier revision, or of one that is not saved yet. */
 final class PictureController
@@ -24,9 +27,33 @@ final class PictureController
     public function picture(PictureRequest $request, Shot $shot): Response
     {
         $picture = $this->pictures->picture($shot, $request->wanted());
-        $place = [$picture->rect->x, $picture->rect->y, $picture->rect->width, $picture->rect->height, $picture->whole->width, $picture->whole->height];
 
-        return self::jpeg($picture->jpeg, ['X-Picture-Place' => implode(' ', $place)]);
+        return self::jpeg($picture->jpeg, ['X-Picture-Place' => $picture->place()]);
+    }
+
+    /**
+     * Pictures of several frames, each sent as soon as it is made: a line of JSON that says its frame, place and length, then so many
+     * bytes. What goes wrong after the first is told in such a line.
+     */
+    public function pictures(PicturesRequest $request, Shot $shot, ExceptionHandler $failures): StreamedResponse
+    {
+        $pictures = $this->pictures->run($shot, $request->wanted(), $request->frames());
+        // So that what is wrong with all of them is answered like anything else.
+        $pictures->valid();
+
+        return new StreamedResponse(static function () use ($pictures, $request, $failures): void {
+            try {
+                for (; $pictures->valid(); $pictures->next()) {
+                    $picture = $pictures->current();
+                    echo json_encode(['frame' => $pictures->key(), 'place' => $picture->place(), 'bytes' => strlen($picture->jpeg)]), "\n", $picture->jpeg;
+                    flush();
+                    set_time_limit((int) config('limits.picture.cpu_seconds'));
+                }
+            } catch (\Throwable $e) {
+                $failures->report($e);
+                echo $failures->render($request, $e)->getContent(), "\n";
+            }
+        }, 200, ['Content-Type' => 'application/octet-stream', 'Cache-Control' => 'no-store', 'X-Accel-Buffering' => 'no']);
     }
 
     public function witness(WitnessRequest $request, Shot $shot): Response

@@ -23,7 +23,7 @@ class PictureRequest extends FrameRequest
             'gain' => ['nullable', 'integer', 'between:1,16'],
             'window' => ['nullable', 'array', 'size:4'],
             'window.*' => self::PLACE,
-            'reach' => ['boolean'],
+            'standing' => ['nullable', 'integer'],
         ];
     }
 
@@ -31,7 +31,7 @@ class PictureRequest extends FrameRequest
     {
         $window = $this->validated('window');
         $edges = array_values($window ?? []);
-        $revision = $this->validated('revision');
+        $number = fn(string $name): ?int => $this->validated($name) === null ? null : (int) $this->validated($name);
 
         return new Wanted(
             $this->frame(),
@@ -39,10 +39,10 @@ class PictureRequest extends FrameRequest
             $this->validated('area'),
             (int) $this->validated('height'),
             $window === null ? null : [(float) $edges[0], (float) $edges[1], (float) $edges[2], (float) $edges[3]],
-            (bool) $this->validated('reach', false),
             (int) ($this->validated('gain') ?? 1),
-            $revision === null ? null : (int) $revision,
+            $number('revision'),
             $this->unsaved(),
+            $number('standing'),
         );
     }
 }

@@ -27,6 +27,9 @@ use Cossel\Core\Touch\Site;
  */
 final class FrameRenderer
 {
+    /** @var array{Frame, int, list<Stage>}|null of the frame asked about last: with what its areas were measured to be */
+    private ?array $last = null;
+
     /** @param int $pixels computed at a time where a touch looks at more than the pixel itself */
     public function __construct(
         private readonly Recipe $recipe,
@@ -149,6 +152,9 @@ final class FrameRenderer
      */
     private function stages(Frame $frame, int $number, ?Area $until = null): array
     {
+        if ($until === null && $this->last !== null && $this->last[0] === $frame && $this->last[1] === $number) {
+            return $this->last[2];
+        }
         $site = new Site($number, $frame, $this->assets);
         $everywhere = fn(array $touches): array => array_map(
             static fn(Act $act): Stage => new FrameStage($act, $frame->format->rect()),
@@ -168,7 +174,10 @@ final class FrameRenderer
             }
         }
 
-        return [...$stages, ...$everywhere($this->recipe->finish)];
+        $stages = [...$stages, ...$everywhere($this->recipe->finish)];
+        $this->last = [$frame, $number, $stages];
+
+        return $stages;
     }
 
     private function mattes(Frame $frame, int $number): AreaMattes

@@ -70,6 +70,17 @@ final class FrameRendererTest extends TestCase
         }
     }
 
+    public function test_one_renderer_serves_any_frame(): void
+    {
+        $area = Documents::area(['touches' => [['id' => 't', 'kind' => 'match', 'light' => 1, 'targetL' => ['value' => 0.2, 'keys' => [['frame' => 0, 'value' => 0.2], ['frame' => 9, 'value' => 0.8]]]]]]);
+        $frame = self::frame();
+        $light = new Frame($frame->format, self::renderer(['base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => 0.5]]])->frame($frame, 0));
+        $renderer = self::renderer(['areas' => [$area]]);
+        foreach ([[$frame, 0], [$frame, 9], [$light, 9], [$frame, 9]] as [$of, $number]) {
+            self::assertSame(self::renderer(['areas' => [$area]])->frame($of, $number), $renderer->frame($of, $number));
+        }
+    }
+
     public function test_pixels_outside_the_matte_are_identical_and_inside_they_are_twice_as_light(): void
     {
         $frame = self::frame();

@@ -88,11 +88,12 @@ final class RequestFuzz implements Fuzz
         $shot = Shot::where('state', 'ready')->orderByDesc('id')->first();
         $recipe = $shot?->presentRevision()->first()?->document();
         $frame = ['frame' => $dice->whole(0, 11), ...($dice->happens(0.5) ? ['recipe' => $recipe] : [])];
-        $picture = [...$frame, 'view' => $dice->one(['result', 'original', 'base', 'matte', 'tint', 'picked', 'difference', 'without']), 'area' => 'face', 'height' => $dice->one([16, 32, 64]), 'gain' => 4, 'reach' => true, 'window' => [0.1, 0.1, 0.5, 0.6], 'revision' => 1];
+        $picture = [...$frame, 'view' => $dice->one(['result', 'original', 'base', 'matte', 'tint', 'picked', 'difference', 'without']), 'area' => 'face', 'height' => $dice->one([16, 32, 64]), 'gain' => 4, 'standing' => 1, 'window' => [0.1, 0.1, 0.5, 0.6], 'revision' => 1];
         $name = substr($uri, strrpos($uri, '/') + 1);
 
         return match (true) {
             $name === 'picture', $name === 'poster' => $picture,
+            $name === 'pictures' => [...$picture, 'frames' => [$dice->whole(0, 11), $dice->whole(0, 11)]],
             $name === 'witness' => [...$picture, 'width' => 32],
             $name === 'scope' => [...$picture, 'scope' => $dice->one(['waveform', 'parade', 'vectorscope', 'histogram']), 'limited' => true, 'zoom' => 2],
             $name === 'recipe' => ['base' => $shot->revision ?? 1, 'label' => 'Face, exposure', 'recipe' => $recipe],
@@ -103,7 +104,7 @@ final class RequestFuzz implements Fuzz
             $name === 'limit' => ['telltale' => 'drift', 'limit' => 3],
             $name === 'cures' => ['telltale' => 'drift', 'area' => 'face'],
             $name === 'follows' => ['area' => 'face', 'start' => 5, 'from' => 2, 'to' => 9],
-            $name === 'deliveries' => ['format' => 'ffv1', 'from' => 0, 'to' => 5],
+            $name === 'deliveries' => ['format' => 'ffv1', 'from' => 0, 'to' => 5, 'slip' => 'a1b2c3d4'],
             $name === 'uploads' => ['name' => 'clip.mkv', 'size' => 1000],
             $name === 'shot', $uri === 'api/uploads/{upload}' => ['from' => 0, 'to' => 5],
             $name === 'order' => ['shots' => [$shot->id ?? 1]],
