@@ -29,7 +29,7 @@ function onBench() {
     goTo: (frame: number) => (own.frame.value = Math.min(83, Math.max(0, frame))),
     panel: ref<string | null>(null),
     outlines: useOutlines(1, own.store, own.motions, own.playhead, own.areas),
-    playback: { ready: ref(new Map([[0, 1], [1, 1], [40, 1]])) },
+    playback: { ready: (frame: number) => [0, 1, 40].includes(frame) },
     following: { span, chooseSpan: (frames: Pair | null) => (span.value = frames) },
     telltales: { open: ref([]) },
     treating: { colours: ref({ levels: {}, shares: { hue: [0, 0, 1, 0, 0, 0] } }) },

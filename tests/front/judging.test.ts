@@ -19,6 +19,7 @@ const settle = () => new Promise((done) => setTimeout(done));
 beforeEach(() => {
   said.length = 0;
   vi.restoreAllMocks();
+  vi.stubGlobal('createImageBitmap', (file: unknown) => Promise.resolve(file));
 });
 afterEach(() => vi.useRealTimers());
 
@@ -74,7 +75,7 @@ describe('what a picture is compared with', () => {
   });
 
   it('is asked for once, again when what it shows has changed, and again after it failed', async () => {
-    const asked = vi.spyOn(api, 'picture').mockResolvedValue({ image: {} as ImageBitmap, place });
+    const asked = vi.spyOn(api, 'picture').mockResolvedValue({ file: new Blob(['x']), place, whole: true });
     const compare = useCompare(1, stored().store);
     await compare.show(request, 5, 'a');
     expect(asked).not.toHaveBeenCalled();
@@ -95,7 +96,7 @@ describe('what a picture is compared with', () => {
 
   it('keeps the newest of two answers', async () => {
     const answers: ((name: string) => void)[] = [];
-    vi.spyOn(api, 'picture').mockImplementation(() => new Promise((done) => answers.push((name) => done({ image: { name } as unknown as ImageBitmap, place }))));
+    vi.spyOn(api, 'picture').mockImplementation(() => new Promise((done) => answers.push((name) => done({ file: { name } as unknown as Blob, place, whole: true }))));
     const compare = useCompare(1, stored().store);
     compare.toggle('side');
     const first = compare.show({ ...request, frame: 1 }, 5, 'a');
@@ -103,7 +104,7 @@ describe('what a picture is compared with', () => {
     answers[1]?.('newer');
     answers[0]?.('older');
     await Promise.all([first, second]);
-    expect((compare.other.value?.image as unknown as { name: string }).name).toBe('newer');
+    expect(compare.other.value.map((p) => (p.image as unknown as { name: string }).name)).toEqual(['newer']);
   });
 });
 

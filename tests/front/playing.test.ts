@@ -1,91 +1,181 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { effectScope, nextTick } from 'vue';
+import type { Picture, Sent } from '../../resources/app/api/client';
 import type { PictureRequest } from '../../resources/app/api/types';
 
-vi.mock('../../resources/app/useNotices', () => ({ useNotices: () => ({ say: vi.fn(), fail: vi.fn() }) }));
+const said: string[] = [];
+vi.mock('../../resources/app/useNotices', () => ({ useNotices: () => ({ say: vi.fn(), fail: (words: string) => said.push(words) }) }));
 const { api } = await import('../../resources/app/api/client');
 const { usePictures } = await import('../../resources/app/bench/picture/usePictures');
+const { sourceOf, useReels } = await import('../../resources/app/bench/picture/useReels');
+const { usePace } = await import('../../resources/app/bench/time/usePace');
 const { runOf, usePlayback } = await import('../../resources/app/bench/time/usePlayback');
 const { usePlayhead } = await import('../../resources/app/bench/time/usePlayhead');
 
-const place: [number, number, number, number] = [0, 0, 1, 1];
-const source = (revision = 1) => ({ key: `s${revision}`, shot: 1, request: { view: 'result', height: 90 } as Omit<PictureRequest, 'frame'> });
+const request: PictureRequest = { frame: 5, view: 'result', area: null, height: 90 };
+const source = (revision = 1, view: PictureRequest['view'] = 'result') => sourceOf(1, revision, { ...request, view });
+/** What was sent, by name; without a name nothing differed. */
+const sent = (name: string, whole: boolean): Sent => ({ file: { name, size: name.length } as unknown as Blob, place: [0, 0, 1, 1], whole });
+const names = (layers: Picture[]): string[] => layers.map((p) => (p.image as unknown as { of: string }).of);
+const settled = () => new Promise((done) => setTimeout(done));
 
 beforeEach(() => {
   vi.restoreAllMocks();
+  said.length = 0;
   sessionStorage.clear();
   vi.stubGlobal('createImageBitmap', (file: { name: string }) => Promise.resolve({ of: file.name }));
 });
 afterEach(() => vi.useRealTimers());
 
+describe('reels', () => {
+  it('keep a whole through edits and lay over it what differs', async () => {
+    const reels = useReels();
+    expect([reels.ready(source(), 5), reels.standing(source(), 5)]).toEqual([false, null]);
+    reels.take(source(1), 5, sent('whole', true), null, 1);
+    expect([reels.coarse(source(1), 5), reels.ready(source(2), 5), reels.standing(source(2), 5)?.of]).toEqual([1, false, 1]);
+    reels.take(source(2), 5, sent('patch', false), 1, 2);
+    expect([reels.coarse(source(2), 5), names(await reels.layers(source(2), 5))]).toEqual([2, ['whole', 'patch']]);
+    // Taken back: the whole alone is right again, at once and sharp.
+    expect([reels.coarse(source(1), 5), names(await reels.layers(source(1), 5))]).toEqual([1, ['whole']]);
+    reels.take(source(3), 5, sent('', false), 1, 3);
+    expect([reels.coarse(source(3), 5), names(await reels.layers(source(3), 5))]).toEqual([1, ['whole']]);
+    await expect(reels.layers(source(2), 5)).rejects.toThrow();
+  });
+
+  it('let a new whole take the place of the old one, but a coarse one only lie over it', async () => {
+    const reels = useReels();
+    reels.take(source(1), 5, sent('whole', true), null, 1);
+    reels.take(source(2), 5, sent('coarse', true), 1, 3);
+    expect([reels.standing(source(2), 5)?.of, names(await reels.layers(source(2), 5))]).toEqual([1, ['coarse']]);
+    reels.take(source(2), 5, sent('new', true), 1, 1);
+    expect([reels.standing(source(2), 5)?.of, names(await reels.layers(source(2), 5))]).toEqual([2, ['new']]);
+    // What was made against a whole that is gone by now is of no use.
+    reels.take(source(3), 5, sent('late', false), 1, 1);
+    expect(reels.ready(source(3), 5)).toBe(false);
+  });
+
+  it('know the original as the same through all revisions, and versions by theirs', () => {
+    expect([source(4, 'original').revision, source(4).revision, sourceOf(1, 4, { ...request, revision: 2 }).revision]).toEqual([0, 4, 2]);
+    expect(source(4).key).toBe(source(7).key);
+  });
+});
+
 describe('pictures on the stage', () => {
+  const stage = () => {
+    const reels = useReels();
+    return { reels, pictures: usePictures(1, reels) };
+  };
+
   it('are made one at a time; of those asked for meanwhile only the newest', async () => {
     const asked: number[] = [];
     const answers: (() => void)[] = [];
     vi.spyOn(api, 'picture').mockImplementation((_shot, r) => {
       asked.push(r.frame);
-      return new Promise((done) => answers.push(() => done({ image: { frame: r.frame } as unknown as ImageBitmap, place })));
+      return new Promise((done) => answers.push(() => done(sent(`frame ${r.frame}`, true))));
     });
-    const pictures = usePictures(1);
-    for (const frame of [1, 2, 3, 4]) pictures.want({ frame, view: 'result', height: 90 });
+    const { pictures } = stage();
+    for (const frame of [1, 2, 3, 4]) pictures.want({ ...request, frame }, 90, 1);
+    await settled();
     expect([asked, pictures.busy.value]).toEqual([[1], true]);
     answers[0]?.();
-    await new Promise((done) => setTimeout(done));
+    await settled();
     expect(asked).toEqual([1, 4]);
     answers[1]?.();
-    await new Promise((done) => setTimeout(done));
-    expect([(pictures.main.value?.image as unknown as { frame: number }).frame, pictures.busy.value]).toEqual([4, false]);
+    await settled();
+    expect([names(pictures.layers.value), pictures.busy.value]).toEqual([['frame 4'], false]);
   });
 
-  it('keep the old one and say what is wrong when one cannot be made; a part lies over the whole until the next whole', async () => {
-    vi.spyOn(api, 'picture').mockResolvedValueOnce({ image: {} as ImageBitmap, place }).mockRejectedValueOnce(new Error('gone')).mockResolvedValueOnce({ image: {} as ImageBitmap, place });
-    const pictures = usePictures(1);
-    pictures.want({ frame: 1, view: 'result', height: 90 });
-    await new Promise((done) => setTimeout(done));
-    const old = pictures.main.value;
-    pictures.want({ frame: 2, view: 'result', height: 90 });
-    await new Promise((done) => setTimeout(done));
-    expect([pictures.main.value, pictures.failure.value]).toEqual([old, 'gone']);
-    pictures.want({ frame: 2, view: 'result', height: 90 }, true);
-    await new Promise((done) => setTimeout(done));
-    expect([pictures.main.value, pictures.patch.value === null, pictures.failure.value]).toEqual([old, false, null]);
-    pictures.show({ image: {} as ImageBitmap, place });
-    expect(pictures.patch.value).toBeNull();
+  it('are asked for against what stands; while something is dragged reduced, and the whole stays', async () => {
+    const asked: (number | undefined)[][] = [];
+    const answer: Sent[] = [sent('whole', true), sent('drag', false), sent('all', true), sent('patch', false), sent('', false)];
+    vi.spyOn(api, 'picture').mockImplementation((_shot, r) => {
+      asked.push([r.standing, r.height]);
+      return Promise.resolve(answer.shift() as Sent);
+    });
+    const { pictures, reels } = stage();
+    const want = async (height: number, saved: number | null): Promise<string[]> => {
+      pictures.want({ ...request, height, ...(saved === null ? { recipe: {} as never } : {}) }, 90, saved);
+      await settled();
+      return names(pictures.layers.value);
+    };
+    expect(await want(90, 1)).toEqual(['whole']);
+    expect(await want(45, null)).toEqual(['whole', 'drag']);
+    expect(await want(45, null)).toEqual(['all']);
+    expect(await want(90, 2)).toEqual(['whole', 'patch']);
+    expect(await want(90, 3)).toEqual(['whole']);
+    // What stands of a revision is not asked for again.
+    expect(await want(90, 1)).toEqual(['whole']);
+    expect(asked).toEqual([[undefined, 90], [1, 45], [1, 45], [1, 90], [1, 90]]);
+    expect(reels.ready(source(3), 5)).toBe(true);
+  });
+
+  it('keep the old one and say what is wrong when one cannot be made', async () => {
+    vi.spyOn(api, 'picture').mockResolvedValueOnce(sent('one', true)).mockRejectedValueOnce(new Error('gone')).mockResolvedValueOnce(sent('two', true));
+    const { pictures } = stage();
+    pictures.want({ ...request, frame: 1 }, 90, 1);
+    await settled();
+    pictures.want({ ...request, frame: 2 }, 90, 1);
+    await settled();
+    expect([names(pictures.layers.value), pictures.failure.value]).toEqual([['one'], 'gone']);
+    pictures.want({ ...request, frame: 2 }, 90, 1);
+    await settled();
+    expect([names(pictures.layers.value), pictures.failure.value]).toEqual([['two'], null]);
   });
 });
 
-/** Playback of ten frames at 10 a second, with animation frames every 20 ms of a clock that is turned by hand. */
-function player() {
+describe('the pace', () => {
+  it('asks for as sharp pictures as can be made in time', () => {
+    const pace = usePace();
+    expect(pace.coarse('a', 12)).toBe(2);
+    pace.tell('a', 1, 40);
+    expect(pace.coarse('a', 12)).toBe(1);
+    for (let i = 0; i < 8; ++i) pace.tell('a', 1, 150);
+    expect(pace.coarse('a', 12)).toBe(2);
+    for (let i = 0; i < 8; ++i) pace.tell('a', 2, 150);
+    expect(pace.coarse('a', 12)).toBe(3);
+    for (let i = 0; i < 8; ++i) pace.tell('a', 3, 12);
+    expect(pace.coarse('a', 12)).toBe(1);
+    expect(pace.coarse('b', 12)).toBe(2);
+  });
+});
+
+/** Playback of ten frames at 10 a second, with animation frames of a clock that is turned by hand; a picture takes so long to make. */
+function player(takes = 0) {
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'performance', 'requestAnimationFrame', 'cancelAnimationFrame'] });
-  const made: number[] = [];
-  vi.spyOn(api, 'pictureFile').mockImplementation((_shot, r) => {
-    made.push(r.frame);
-    return Promise.resolve({ file: { name: String(r.frame) } as unknown as Blob, place });
+  const made: { frame: number; height: number; standing: number | undefined }[] = [];
+  vi.spyOn(api, 'pictures').mockImplementation(async (_shot, r, take, signal) => {
+    for (const frame of r.frames) {
+      if (takes > 0) await new Promise((done) => setTimeout(done, takes / (90 / r.height) ** 2));
+      if (signal?.aborted) return;
+      made.push({ frame, height: r.height, standing: r.standing });
+      take(frame, sent(`${frame}`, r.standing === undefined));
+    }
   });
   const shown: string[] = [];
+  const reels = useReels();
   const scope = effectScope();
   const all = scope.run(() => {
     const playhead = usePlayhead({ id: 9, from: 0, to: 9 });
     playhead.go(3);
-    const playback = usePlayback(1, playhead, 10, (picture) => shown.push((picture.image as unknown as { of: string }).of));
+    const playback = usePlayback(1, playhead, 10, reels, (layers) => shown.push(names(layers).join('+')));
     return { playhead, playback };
   });
   if (!all) throw new Error('no scope');
-  return { ...all, made, shown, scope };
+  return { ...all, made, shown, scope, reels };
 }
 
 describe('playing', () => {
-  it('prepares from the playhead on, then shows frames by the clock, round and round', async () => {
-    const { playback, playhead, made, shown, scope } = player();
-    playback.aim('1', runOf(source(), [0, 9], null), false);
-    const playing = playback.play();
-    await vi.advanceTimersByTimeAsync(1);
-    await playing;
-    expect(made.slice(0, 2)).toEqual([3, 4]);
-    expect([...made].sort((a, b) => a - b)).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 8, 9]);
-    await vi.advanceTimersByTimeAsync(1050);
+  it('begins at once, from the playhead on, while pictures are made ahead in the order they are shown in', async () => {
+    const { playback, playhead, made, shown, scope } = player(40);
+    playback.aim(runOf(source(), [0, 9], null), false);
+    playback.play();
+    expect(playback.playing.value).toBe(true);
+    await vi.advanceTimersByTimeAsync(300);
+    expect([shown[0], made.length < 10 || made.some((m) => m.height < 90)]).toEqual(['3', true]);
+    await vi.advanceTimersByTimeAsync(2000);
+    expect([...new Set(made.map((m) => m.frame))].slice(0, 4).sort()).toEqual([3, 4, 5, 6]);
     expect(shown.slice(0, 10)).toEqual(['3', '4', '5', '6', '7', '8', '9', '0', '1', '2']);
-    expect([playback.dropped.value, playback.playing.value]).toEqual([0, true]);
+    expect(playback.dropped.value).toBe(0);
     playback.halt();
     const rest = playhead.frame.value;
     await vi.advanceTimersByTimeAsync(500);
@@ -93,13 +183,41 @@ describe('playing', () => {
     scope.stop();
   });
 
+  it('is coarser where pictures take too long, says so, and sharpens while it goes round', async () => {
+    const { playback, made, scope } = player(600);
+    playback.aim(runOf(source(), [0, 9], null), false);
+    playback.play();
+    await vi.advanceTimersByTimeAsync(600);
+    expect(playback.coarse.value).toBeGreaterThan(1);
+    await vi.advanceTimersByTimeAsync(12_000);
+    expect(made.some((m) => m.height === 30) || made.some((m) => m.height === 45)).toBe(true);
+    expect(playback.coarse.value).toBe(1);
+    expect(new Set(made.filter((m) => m.height === 90).map((m) => m.frame)).size).toBe(10);
+    const many = made.length;
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(made.length).toBe(many);
+    scope.stop();
+  });
+
+  it('after an edit goes on with what differs laid over what stands, and never shows a frame of another state', async () => {
+    const { playback, made, shown, scope } = player(20);
+    playback.aim(runOf(source(1), [0, 9], null), false);
+    playback.play();
+    await vi.advanceTimersByTimeAsync(1500);
+    playback.aim(runOf(source(2), [0, 9], null), false);
+    const before = [made.length, shown.length] as const;
+    await vi.advanceTimersByTimeAsync(1500);
+    expect(playback.playing.value).toBe(true);
+    expect(made.slice(before[0]).every((m) => m.standing === 1)).toBe(true);
+    expect(shown.slice(before[1] + 1).every((s) => s === `${s.split('+')[0]}+${s.split('+')[0]}`)).toBe(true);
+    scope.stop();
+  });
+
   it('shows the right frame for its time and counts those it could not show', async () => {
     const { playback, shown, scope } = player();
-    playback.aim('1', runOf(source(), [0, 9], null), false);
-    const playing = playback.play();
-    await vi.advanceTimersByTimeAsync(20);
-    await playing;
-    await vi.advanceTimersByTimeAsync(30);
+    playback.aim(runOf(source(), [0, 9], null), false);
+    playback.play();
+    await vi.advanceTimersByTimeAsync(50);
     // Decoding takes three tenths of a second: each picture comes late, and the clock goes on.
     vi.stubGlobal('createImageBitmap', (file: { name: string }) => new Promise((done) => setTimeout(() => done({ of: file.name }), 300)));
     await vi.advanceTimersByTimeAsync(1500);
@@ -109,33 +227,26 @@ describe('playing', () => {
     scope.stop();
   });
 
-  it('throws away what was made for another revision and keeps it for another view', async () => {
-    const { playback, made, scope } = player();
-    playback.aim('1', runOf(source(), [0, 9], null), false);
-    void playback.play();
-    await vi.advanceTimersByTimeAsync(10);
-    playback.halt();
-    expect(playback.share.value).toBe(1);
-    playback.aim('1', runOf({ ...source(), key: 'matte' }, [0, 9], null), false);
-    expect(playback.share.value).toBe(0);
-    playback.aim('1', runOf(source(), [0, 9], null), false);
-    expect(playback.share.value).toBe(1);
-    playback.aim('2', runOf(source(2), [0, 9], null), false);
-    playback.aim('1', runOf(source(), [0, 9], null), false);
-    expect(playback.share.value).toBe(0);
-    expect(made.length).toBe(10);
+  it('stops and says so when pictures cannot be made', async () => {
+    const { playback, scope } = player();
+    vi.spyOn(api, 'pictures').mockRejectedValue(new Error('gone'));
+    playback.aim(runOf(source(), [0, 9], null), false);
+    playback.play();
+    await vi.advanceTimersByTimeAsync(50);
+    expect([playback.playing.value, said.slice(0, 1)]).toEqual([false, ['It cannot be played on']]);
     scope.stop();
   });
 
-  it('makes ready in the background once nothing has changed for a while, and stops when it may not', async () => {
+  it('makes ready in the background once nothing has changed for a while, sharp, and stops when it may not', async () => {
     const { playback, made, scope } = player();
-    playback.aim('1', runOf(source(), [0, 9], null), true);
+    playback.aim(runOf(source(), [0, 9], null), true);
     await vi.advanceTimersByTimeAsync(3900);
     expect(made).toEqual([]);
     await vi.advanceTimersByTimeAsync(200);
-    expect(made.length).toBe(10);
-    playback.aim('2', runOf(source(2), [0, 9], null), true);
-    playback.aim('2', runOf(source(2), [0, 9], null), false);
+    expect(made.map((m) => m.frame)).toEqual([3, 4, 5, 6, 7, 8, 9, 0, 1, 2]);
+    expect(made.every((m) => m.height === 90)).toBe(true);
+    playback.aim(runOf(source(2), [0, 9], null), true);
+    playback.aim(runOf(source(2), [0, 9], null), false);
     await vi.advanceTimersByTimeAsync(9000);
     expect(made.length).toBe(10);
     scope.stop();

@@ -46,7 +46,7 @@ async function whole<T>(read: Promise<T>): Promise<T> {
   try {
     return await read;
   } catch (reason) {
-    if (reason instanceof DOMException && reason.name === 'AbortError') throw reason;
+    if (reason instanceof ApiError || (reason instanceof DOMException && reason.name === 'AbortError')) throw reason;
     throw new ApiError(0, 'The server broke off in the middle of its answer.');
   }
 }
@@ -73,10 +73,55 @@ export interface Picture {
   place: [number, number, number, number];
 }
 
-/** The place header counts pixels: the picture's rectangle, then the whole. */
-function placeOf(header: string | null): [number, number, number, number] {
-  const [x = 0, y = 0, w = 1, h = 1, , wholeHeight = 1] = (header ?? '').split(' ').map(Number);
-  return [x / wholeHeight, y / wholeHeight, w / wholeHeight, h / wholeHeight];
+/** A picture as it is sent: without bytes where it differs from what stands nowhere. */
+export interface Sent {
+  file: Blob;
+  place: Picture['place'];
+  /** Whether it is of all that was asked for, not only of where that differs from what stands. */
+  whole: boolean;
+}
+
+/** What is sent counts pixels: the picture's rectangle, then the whole. */
+function sentAs(file: Blob, told: string, request: Omit<PictureRequest, 'frame'>): Sent {
+  const [x = 0, y = 0, w = 1, h = 1, wholeWidth = 1, wholeHeight = 1] = told.split(' ').map(Number);
+  const [left, top, right, bottom] = (request.window ?? [0, 0, Infinity, Infinity]).map((edge) => edge * wholeHeight) as [number, number, number, number];
+  const covers = x <= Math.ceil(left) && y <= Math.ceil(top) && x + w >= Math.floor(Math.min(right, wholeWidth)) && y + h >= Math.floor(Math.min(bottom, wholeHeight));
+  return { file, place: [x / wholeHeight, y / wholeHeight, w / wholeHeight, h / wholeHeight], whole: request.standing === undefined || (covers && file.size > 0) };
+}
+
+/** What comes in, cut into lines and pieces of known length. */
+async function* cut(body: ReadableStream<Uint8Array<ArrayBuffer>>): AsyncGenerator<{ line: string; piece: (bytes: number) => Promise<Blob> }> {
+  const reader = body.getReader();
+  let held = new Uint8Array(0);
+  const more = async (): Promise<boolean> => {
+    const { done, value } = await reader.read();
+    if (done) return false;
+    const joined = new Uint8Array(held.length + value.length);
+    joined.set(held);
+    joined.set(value, held.length);
+    held = joined;
+    return true;
+  };
+  const take = (bytes: number): Uint8Array<ArrayBuffer> => {
+    const taken = held.slice(0, bytes);
+    held = held.slice(bytes);
+    return taken;
+  };
+  const piece = async (bytes: number): Promise<Blob> => {
+    while (held.length < bytes) if (!(await more())) throw new Error('broken off');
+    return new Blob([take(bytes)], { type: 'image/jpeg' });
+  };
+  for (;;) {
+    let end = held.indexOf(10);
+    while (end < 0) {
+      if (!(await more())) {
+        if (held.length > 0) throw new Error('broken off');
+        return;
+      }
+      end = held.indexOf(10);
+    }
+    yield { line: new TextDecoder().decode(take(end + 1)), piece };
+  }
 }
 
 export const api = {
@@ -119,13 +164,24 @@ export const api = {
   restoreVersion: (shot: number, id: number) => json<RecipeState>('POST', `/shots/${shot}/versions/${id}/restore`),
   motions: (shot: number) => json<Motions>('GET', `/shots/${shot}/motions`),
 
-  pictureFile: async (shot: number, request: PictureRequest, signal?: AbortSignal): Promise<{ file: Blob; place: Picture['place'] }> => {
+  picture: async (shot: number, request: PictureRequest, signal?: AbortSignal): Promise<Sent> => {
     const { file, headers } = await blob(`/shots/${shot}/picture`, request, signal);
-    return { file, place: placeOf(headers.get('X-Picture-Place')) };
+    return sentAs(file, headers.get('X-Picture-Place') ?? '', request);
   },
-  picture: async (shot: number, request: PictureRequest, signal?: AbortSignal): Promise<Picture> => {
-    const { file, place } = await api.pictureFile(shot, request, signal);
-    return { image: await createImageBitmap(file), place };
+  /** Pictures of several frames, told one by one as they come in. */
+  pictures: async (shot: number, request: Omit<PictureRequest, 'frame'> & { frames: number[] }, take: (frame: number, sent: Sent) => void, signal?: AbortSignal): Promise<void> => {
+    const response = await send('POST', `/shots/${shot}/pictures`, JSON.stringify(request), 'application/json', signal);
+    if (!response.body) return;
+    await whole((async () => {
+      let left = request.frames.length;
+      for await (const { line, piece } of cut(response.body as ReadableStream<Uint8Array<ArrayBuffer>>)) {
+        const told = JSON.parse(line) as { frame: number; place: string; bytes: number } | { message: string };
+        if ('message' in told) throw new ApiError(422, told.message);
+        take(told.frame, sentAs(await piece(told.bytes), told.place, request));
+        --left;
+      }
+      if (left > 0) throw new Error('broken off');
+    })());
   },
   witness: async (shot: number, request: PictureRequest & { width: number }, signal?: AbortSignal): Promise<Blob> => (await blob(`/shots/${shot}/witness`, request, signal)).file,
   scope: (shot: number, request: ScopeRequest, signal?: AbortSignal) => json<Scope>('POST', `/shots/${shot}/scope`, request, signal),

@@ -153,7 +153,8 @@ export interface PictureRequest {
   area?: string | null;
   height: number;
   window?: [number, number, number, number];
-  reach?: boolean;
+  /** The revision whose picture stands already: only where this one differs from it is made. */
+  standing?: number;
   /** An earlier revision instead of the present one. */
   revision?: number;
   /** How strongly a difference is shown, 1 to 16. */

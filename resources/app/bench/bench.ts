@@ -14,6 +14,7 @@ import { useSelection } from './outline/useSelection';
 import { usePeople } from './person/usePeople';
 import { usePicking } from './pick/usePicking';
 import { usePictures } from './picture/usePictures';
+import { useReels } from './picture/useReels';
 import { useShown } from './picture/useShown';
 import { useStage } from './picture/useStage';
 import { useRecipe } from './recipe/useRecipe';
@@ -54,9 +55,10 @@ export function createBench(shot: Shot, kinds: Kind[], starts: StartingPoint[]) 
   const stage = useStage(aspect, footage.height, compare.layout);
   const selection = useSelection(outlines, following, stage, footage.height);
 
-  const pictures = usePictures(shot.id);
-  const playback = usePlayback(shot.id, playhead, footage.fps, (picture, beside) => {
-    pictures.show(picture);
+  const reels = useReels();
+  const pictures = usePictures(shot.id, reels);
+  const playback = usePlayback(shot.id, playhead, footage.fps, reels, (layers, beside) => {
+    pictures.show(layers);
     if (beside) compare.other.value = beside;
   });
   function goTo(frame: number): void {

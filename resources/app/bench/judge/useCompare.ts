@@ -2,6 +2,7 @@ import { computed, ref, shallowRef } from 'vue';
 import { api, type Picture } from '../../api/client';
 import type { Against, PictureRequest, Shot, Version } from '../../api/types';
 import { useNotices } from '../../useNotices';
+import { decoded } from '../picture/useReels';
 import type { RecipeStore } from '../recipe/useRecipe';
 
 export type Layout = 'split' | 'side' | null;
@@ -16,7 +17,8 @@ export function useCompare(shotId: number, store: RecipeStore) {
   const against = ref<Against>('original');
   const gain = ref(4);
   const versions = shallowRef<Version[]>([]);
-  const other = shallowRef<Picture | null>(null);
+  /** The pictures it is compared with, each laid over those before; none while there is none. */
+  const other = shallowRef<Picture[]>([]);
   const neighbours = shallowRef<Neighbour[]>([]);
   const neighbour = computed(() => (typeof against.value === 'string' && against.value.startsWith('shot ') ? (neighbours.value.find((n) => `shot ${n.id}` === against.value) ?? null) : null));
   let key = '';
@@ -53,8 +55,8 @@ export function useCompare(shotId: number, store: RecipeStore) {
     if (now === key) return;
     key = now;
     try {
-      const picture = await api.picture(of.shot, of.request);
-      if (now === key) other.value = picture;
+      const picture = await decoded(await api.picture(of.shot, of.request));
+      if (now === key) other.value = [picture];
     } catch (reason) {
       if (now === key) key = '';
       fail('What it is compared with cannot be shown', reason);
@@ -122,7 +124,7 @@ export function useCompare(shotId: number, store: RecipeStore) {
       say(`Back to ${version.name}`, 'Undo brings back what was there.');
     }),
     /** A small picture of a version. */
-    thumb: async (version: Version, frame: number): Promise<Blob> => (await api.pictureFile(shotId, { frame, view: 'result', height: 90, revision: version.revision })).file,
+    thumb: async (version: Version, frame: number): Promise<Blob> => (await api.picture(shotId, { frame, view: 'result', height: 90, revision: version.revision })).file,
   };
 }
 

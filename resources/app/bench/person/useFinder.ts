@@ -2,6 +2,7 @@ import { onScopeDispose, ref } from 'vue';
 import { api } from '../../api/client';
 import type { Area, Pair } from '../../api/types';
 import { useBench } from '../bench';
+import { decoded } from '../picture/useReels';
 import type { FindAnswer } from './findFace.worker';
 
 /** Rows of the picture that is looked at. */
@@ -17,7 +18,7 @@ export function useFinder() {
   onScopeDispose(() => worker?.terminate());
 
   async function landmarks(frame: number): Promise<Pair[] | null> {
-    const picture = await api.picture(shot.id, { frame, view: 'original', height: LOOKED_AT });
+    const picture = await decoded(await api.picture(shot.id, { frame, view: 'original', height: LOOKED_AT }));
     const { width, height } = picture.image;
     const g = new OffscreenCanvas(width, height).getContext('2d') as OffscreenCanvasRenderingContext2D;
     g.drawImage(picture.image, 0, 0);

@@ -9,6 +9,7 @@ const { shot, playback, playhead, compare, views, stage, areas, moments } = useB
 const { surround, GREYS } = useSurround();
 const { enter } = useFullscreen(stage.element);
 const playWords = computed(() => (moments.cut.value ? 'Play across the cut (Space)' : `Play frames ${moments.loop.value[0]} to ${moments.loop.value[1]} (Space)`));
+const coarse = computed(() => ({ 1: '', 2: 'at half size', 3: 'at a third of the size' })[playback.coarse.value]);
 
 function result(): void {
   views.show('result');
@@ -20,8 +21,8 @@ function result(): void {
   <header class="head">
     <RouterLink class="dim job" :to="`/jobs/${shot.jobId}`">{{ shot.job }}</RouterLink><span class="dim" aria-hidden="true">/</span><h1>{{ shot.name }}</h1>
     <span class="grow"></span>
-    <span class="mono frame"><span v-if="playback.preparing.value" class="dim">preparing {{ Math.round(playback.share.value * 100) }} %&ensp;</span><template v-if="playback.elsewhere.value !== null">{{ playback.elsewhere.value }} <span class="dim">of {{ compare.neighbour.value?.name }}</span></template><template v-else>{{ playhead.frame.value }} <span class="dim">of {{ shot.from }}–{{ shot.to }}</span></template></span>
-    <button v-tooltip.bottom="playWords" type="button" class="btn small" :aria-pressed="playback.playing.value" @click="playback.play()">{{ playback.playing.value ? 'Stop' : playback.preparing.value ? 'Leave' : 'Play' }}</button>
+    <span class="mono frame"><span v-if="coarse" class="dim">{{ coarse }}&ensp;</span><template v-if="playback.elsewhere.value !== null">{{ playback.elsewhere.value }} <span class="dim">of {{ compare.neighbour.value?.name }}</span></template><template v-else>{{ playhead.frame.value }} <span class="dim">of {{ shot.from }}–{{ shot.to }}</span></template></span>
+    <button v-tooltip.bottom="playWords" type="button" class="btn small" :aria-pressed="playback.playing.value" @click="playback.play()">{{ playback.playing.value ? 'Stop' : 'Play' }}</button>
     <span class="pills" role="group" aria-label="View">
       <button type="button" :aria-pressed="views.view.value === 'result' && compare.layout.value === null" @click="result">Result</button>
       <button type="button" :aria-pressed="views.view.value === 'original'" @click="views.toggle('original')">Original</button>

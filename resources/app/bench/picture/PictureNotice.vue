@@ -23,13 +23,13 @@ const words = computed(() => {
   if (asked.value) return `${asked.value.words} Esc leaves it.`;
   if (outlines.tool.value && areas.chosen.value) return `${TOOL_WORDS[outlines.tool.value]} Esc leaves it.`;
   if (following.correcting.value) return `Drag ${areas.chosen.value?.name} right on this frame: inside to move, the letter to turn, a cross to scale. Esc ends it.`;
-  return pictures.main.value === null ? 'Making the picture…' : null;
+  return pictures.layers.value.length === 0 ? 'Making the picture…' : null;
 });
 </script>
 
 <template>
   <p v-if="words" class="over" role="status">{{ words }}</p>
-  <i v-if="pictures.busy.value && pictures.main.value" class="redoing" role="img" aria-label="The picture is being redone"></i>
+  <i v-if="pictures.busy.value && pictures.layers.value.length > 0" class="redoing" role="img" aria-label="The picture is being redone"></i>
 </template>
 
 <style scoped>

@@ -34,10 +34,8 @@ function draw(): void {
   g.clearRect(0, 0, width.value, height.value);
   g.imageSmoothingEnabled = zoom.value === null || zoom.value < 2;
   g.imageSmoothingQuality = 'high';
-  const lay = (p: Picture | null, shift = 0): void => {
-    if (!p) return;
-    const [x, y, w, h] = p.place;
-    g.drawImage(p.image, shift + origin.value[0] + x * unit.value, origin.value[1] + y * unit.value, w * unit.value, h * unit.value);
+  const lay = (layers: Picture[], shift = 0): void => {
+    for (const { image, place: [x, y, w, h] } of layers) g.drawImage(image, shift + origin.value[0] + x * unit.value, origin.value[1] + y * unit.value, w * unit.value, h * unit.value);
   };
   const within = (path: () => void, how: () => void): void => {
     g.save();
@@ -47,15 +45,12 @@ function draw(): void {
     how();
     g.restore();
   };
-  within(() => g.rect(0, 0, room.value, height.value), () => {
-    lay(pictures.main.value);
-    lay(pictures.patch.value);
-  });
+  within(() => g.rect(0, 0, room.value, height.value), () => lay(pictures.layers.value));
   if (layout.value === 'side') within(() => g.rect(room.value, 0, room.value, height.value), () => lay(compare.other.value, room.value));
   if (layout.value === 'split') within(() => split.side.value.forEach(([x, y]) => g.lineTo(x, y)), () => lay(compare.other.value));
 }
 onMounted(draw);
-watch([pictures.main, pictures.patch, compare.other, layout, stage.unit, stage.origin, stage.width, stage.height, stage.ratio, split.at], draw, { flush: 'post' });
+watch([pictures.layers, compare.other, layout, stage.unit, stage.origin, stage.width, stage.height, stage.ratio, split.at], draw, { flush: 'post' });
 
 function down(e: PointerEvent): void {
   if (e.button === 1 || (e.button === 0 && e.altKey)) stage.pan(e);
@@ -74,9 +69,9 @@ function down(e: PointerEvent): void {
       </g>
       <polyline v-if="selection.lasso.value.length > 1" class="lasso" :points="selection.lasso.value.map((p) => p.join()).join(' ')" />
       <PenLayer v-if="tool" :tool="tool" @drawn="drawn" @said="said" />
-      <SplitLine v-if="layout === 'split' && compare.other.value" :split="split" />
+      <SplitLine v-if="layout === 'split' && compare.other.value.length > 0" :split="split" />
     </svg>
-    <SideNames v-if="layout && compare.other.value" :layout="layout" :split="split" />
+    <SideNames v-if="layout && compare.other.value.length > 0" :layout="layout" :split="split" />
     <PictureNotice />
   </div>
 </template>

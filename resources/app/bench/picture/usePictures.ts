@@ -2,36 +2,56 @@ import { ref, shallowRef } from 'vue';
 import { api, type Picture } from '../../api/client';
 import type { PictureRequest } from '../../api/types';
 import { useNotices } from '../../useNotices';
+import { decoded, sourceOf, type Reels } from './useReels';
+
+/** A picture that is wanted: its rows when it rests (fewer while something is dragged), and the saved revision it is of, if it is. */
+interface Wanted { request: PictureRequest; rows: number; saved: number | null }
+/** The whole that stands on the stage, which others are asked for against. */
+interface Standing { key: string; revision: number; picture: Picture }
 
 /**
  * The pictures on the stage. One request runs at a time; of those that come in meanwhile only the newest is made. The
- * old picture stays until the new one is there.
+ * old picture stays until the new one is there, and of the same frame only where the new one differs is made and laid over it.
  */
-export function usePictures(shotId: number) {
+export function usePictures(shotId: number, reels: Reels) {
   const { fail } = useNotices();
-  const main = shallowRef<Picture | null>(null);
-  /** A part of the picture that is newer than the rest, laid over it. */
-  const patch = shallowRef<Picture | null>(null);
+  /** Finished pictures, each laid over those before. */
+  const layers = shallowRef<Picture[]>([]);
   const busy = ref(false);
   const failure = ref<string | null>(null);
-  let next: { request: PictureRequest; part: boolean } | null = null;
+  let stands: Standing | null = null;
+  let next: Wanted | null = null;
   let running = false;
+
+  async function make({ request, rows, saved }: Wanted): Promise<void> {
+    const { recipe: _recipe, height, ...plain } = request;
+    const key = JSON.stringify([{ ...plain, revision: null }, rows]);
+    const source = sourceOf(shotId, saved ?? 0, { ...plain, height: rows });
+    const kept = request.window ? null : reels.standing(source, request.frame);
+    if (stands?.key !== key) stands = kept && { key, revision: kept.of, picture: await decoded(kept.whole) };
+    const keeps = saved !== null && !request.window && height === rows;
+    if (keeps && reels.coarse(source, request.frame) === 1) {
+      layers.value = await reels.layers(source, request.frame);
+      return;
+    }
+    const standing = stands;
+    const sent = await api.picture(shotId, standing ? { ...request, standing: standing.revision } : request);
+    if (keeps) reels.take(source, request.frame, sent, standing?.revision ?? null, 1);
+    const picture = sent.file.size > 0 ? await decoded(sent) : null;
+    if (picture && sent.whole && saved !== null && height === rows) stands = { key, revision: saved, picture };
+    layers.value = [...(standing && !(picture && sent.whole) ? [standing.picture] : []), ...(picture ? [picture] : [])];
+  }
 
   async function run(): Promise<void> {
     if (running) return;
     running = true;
     busy.value = true;
     while (next) {
-      const { request, part } = next;
+      const wanted = next;
       next = null;
       try {
-        const picture = await api.picture(shotId, request);
+        await make(wanted);
         failure.value = null;
-        if (part) patch.value = picture;
-        else {
-          main.value = picture;
-          patch.value = null;
-        }
       } catch (reason) {
         failure.value = reason instanceof Error ? reason.message : String(reason);
         fail('The picture cannot be made', reason);
@@ -42,17 +62,15 @@ export function usePictures(shotId: number) {
   }
 
   return {
-    main,
-    patch,
+    layers,
     busy,
     failure,
-    want(request: PictureRequest, part = false): void {
-      next = { request, part };
+    want(request: PictureRequest, rows: number, saved: number | null): void {
+      next = { request, rows, saved };
       void run();
     },
-    show(picture: Picture): void {
-      main.value = picture;
-      patch.value = null;
+    show(finished: Picture[]): void {
+      layers.value = finished;
     },
   };
 }

@@ -22,7 +22,7 @@ export function useShown({ footage, store, playhead, areas, views, compare, hist
   let asked = '';
 
   function request(view: View, height: number): PictureRequest {
-    const area = views.ofArea.value || store.held.value !== null ? (areas.chosen.value?.id ?? null) : null;
+    const area = views.ofArea.value ? (areas.chosen.value?.id ?? null) : null;
     const r: PictureRequest = { frame: playhead.frame.value, view, area, height, ...store.asked() };
     if (view === 'difference') r.gain = compare.gain.value;
     if (cures.previewed.value?.recipe && view !== 'original') r.recipe = cures.previewed.value.recipe;
@@ -38,13 +38,10 @@ export function useShown({ footage, store, playhead, areas, views, compare, hist
   function refresh(): void {
     const rows = stage.wanted.value;
     if (rows === 0 || !store.recipe.value || playback.playing.value) return;
-    const held = store.held.value;
-    if (held !== null) {
+    if (store.held.value !== null) {
       asked = '';
-      // While something is dragged: only where it can act, and reduced. The whole follows when it rests.
-      const inside = held !== true && held.side === 'inside' && views.shown.value === 'result' && pictures.main.value !== null;
-      const reduced = Math.max(64, Math.round(Math.min(rows, footage.height) / 2));
-      pictures.want({ ...request(views.shown.value, reduced), ...(inside ? { reach: true } : {}) }, inside);
+      // While something is dragged: reduced. The full size follows when it rests.
+      pictures.want(request(views.shown.value, Math.max(64, Math.round(Math.min(rows, footage.height) / 2))), rows, null);
       return;
     }
     // What is on its way to the server is shown as soon as it is saved, not twice.
@@ -54,10 +51,7 @@ export function useShown({ footage, store, playhead, areas, views, compare, hist
     const key = JSON.stringify([{ ...whole, recipe: null }, store.edits.value, whole.recipe !== undefined, store.revision.value]);
     if (key === asked && pictures.failure.value === null) return;
     asked = key;
-    const known = playback.ready.value.get(playhead.frame.value);
-    const plain = !store.unsaved.value && !stage.seen.value && !cures.previewed.value && history.looked.value === null;
-    if (known && plain) void createImageBitmap(known.file).then((image) => pictures.show({ image, place: known.place }));
-    else pictures.want(whole);
+    pictures.want(whole, rows, whole.recipe ? null : (whole.revision ?? store.revision.value));
   }
   watch([() => playhead.frame.value, views.shown, stage.wanted, stage.seen, compare.layout, compare.against, compare.neighbour, compare.gain, store.edits, store.held, store.unsaved, store.offline, treating.without, cures.previewed, history.looked], refresh);
   watch(areas.tab, () => {

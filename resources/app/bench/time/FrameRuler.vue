@@ -8,7 +8,7 @@ import { LEFT, useLanes } from './useLanes';
 const { playhead, playback, goTo } = useBench();
 const { width, at, marks, runs, frameAt, from, to } = useLanes();
 const { frame } = playhead;
-const ready = computed(() => runs((i) => playback.ready.value.has(from + i)));
+const ready = computed(() => runs((i) => playback.ready(from + i)));
 const LEAP = 10;
 
 function scrub(e: PointerEvent): void {

@@ -1,5 +1,5 @@
 import { computed, nextTick, ref, watch } from 'vue';
-import type { Pair, PictureRequest, Shot } from '../../api/types';
+import type { Pair, Shot } from '../../api/types';
 import type { Areas } from '../areas/useAreas';
 import type { Following } from '../follow/useFollowing';
 import type { Compare } from '../judge/useCompare';
@@ -7,7 +7,8 @@ import type { TelltaleStore } from '../judge/useTelltales';
 import type { Views } from '../judge/useViews';
 import type { Stage } from '../picture/useStage';
 import type { RecipeStore } from '../recipe/useRecipe';
-import { runOf, type Moment, type Playback, type Source } from './usePlayback';
+import { sourceOf } from '../picture/useReels';
+import { runOf, type Moment, type Playback } from './usePlayback';
 
 /** Playing across a cut: into the shot compared with, or from it into this one. */
 export type Cut = 'into' | 'from' | null;
@@ -27,28 +28,29 @@ export function useMoments({ shot, footage, store, areas, views, compare, follow
     const live = areas.chosen.value?.live;
     return live && live.to > live.from ? [Math.max(live.from, from), Math.min(live.to, to)] : [from, to];
   });
-  const source = (of: number, whole: PictureRequest, revision: number): Source => {
-    const { frame: _frame, recipe: _recipe, window: _window, ...plain } = whole;
-    return { key: JSON.stringify([of, revision, plain]), shot: of, request: plain };
-  };
-  const own = computed(() => source(shot.id, { frame: 0, view: views.shown.value, area: views.ofArea.value ? (areas.chosen.value?.id ?? null) : null, height: stage.wanted.value, gain: views.shown.value === 'difference' ? compare.gain.value : 1 }, store.revision.value));
+  const own = computed(() => sourceOf(shot.id, store.revision.value, { view: views.shown.value, area: views.ofArea.value ? (areas.chosen.value?.id ?? null) : null, height: stage.wanted.value, gain: views.shown.value === 'difference' ? compare.gain.value : 1 }));
 
   const moments = computed<Moment[]>(() => {
     const near = compare.neighbour.value;
     if (cut.value && near) {
       const many = Math.round(TAIL * footage.fps);
-      const theirs = source(near.id, { frame: 0, view: views.shown.value === 'original' ? 'original' : 'result', height: stage.wanted.value }, near.revision);
-      const end = (of: Source, span: Pair): Moment[] => runOf(of, [Math.max(span[0], span[1] - many + 1), span[1]], null);
-      const start = (of: Source, span: Pair): Moment[] => runOf(of, [span[0], Math.min(span[1], span[0] + many - 1)], null);
+      const theirs = sourceOf(near.id, near.revision, { view: views.shown.value === 'original' ? 'original' : 'result', height: stage.wanted.value });
+      const end = (of: typeof theirs, span: Pair): Moment[] => runOf(of, [Math.max(span[0], span[1] - many + 1), span[1]], null);
+      const start = (of: typeof theirs, span: Pair): Moment[] => runOf(of, [span[0], Math.min(span[1], span[0] + many - 1)], null);
       return cut.value === 'into' ? [...end(own.value, [from, to]), ...start(theirs, [near.from, near.to])] : [...end(theirs, [near.from, near.to]), ...start(own.value, [from, to])];
     }
     const beside = compare.layout.value === null ? null : compare.asked({ ...own.value.request, frame: 0 }, areas.chosen.value?.id ?? null);
-    return runOf(own.value, loop.value, beside && { source: source(beside.shot, beside.request, near?.revision ?? store.revision.value), frameFor: (frame) => near?.frame ?? frame });
+    return runOf(own.value, loop.value, beside && { source: sourceOf(beside.shot, near?.revision ?? store.revision.value, beside.request), frameFor: (frame) => near?.frame ?? frame });
   });
   /** Nothing is made ready for playing while changes are not saved, or while tell-tales are waited for. */
-  const unasked = computed(() => !store.unsaved.value && stage.wanted.value > 0 && telltales.progress.value === null);
+  const unasked = computed(() => !store.unsaved.value && telltales.progress.value === null);
   watch([moments, store.unsaved, unasked], () => {
-    playback.aim(`${store.revision.value}${store.unsaved.value ? ' unsaved' : ''} ${stage.wanted.value}`, moments.value, unasked.value);
+    // What is not saved yet is on its way; until then nothing is made of what was.
+    if (store.unsaved.value) playback.leave();
+    else if (stage.wanted.value > 0) playback.aim(moments.value, unasked.value);
+  });
+  watch(store.held, (held) => {
+    if (held !== null) playback.halt();
   });
   watch([compare.neighbour, compare.layout], () => {
     if (!compare.neighbour.value || compare.layout.value === null) cut.value = null;
@@ -58,7 +60,7 @@ export function useMoments({ shot, footage, store, areas, views, compare, follow
     playback.halt();
     cut.value = how;
     await nextTick();
-    if (how) await playback.play();
+    if (how) playback.play();
   }
 
   return { cut, loop, playCut };

@@ -1,75 +1,73 @@
 import { useRafFn, useTimeoutFn } from '@vueuse/core';
-import { computed, onScopeDispose, ref, shallowReactive, shallowRef } from 'vue';
+import { computed, onScopeDispose, ref, shallowRef } from 'vue';
 import { api, type Picture } from '../../api/client';
-import type { Pair, PictureRequest } from '../../api/types';
+import type { Pair } from '../../api/types';
+import { useNotices } from '../../useNotices';
+import type { Coarse, Reels, Source } from '../picture/useReels';
+import { usePace } from './usePace';
 import type { Playhead } from './usePlayhead';
 
-/** Pictures are asked for by two at a time while somebody waits for them: one for each core that renders. */
+/** Runs of pictures asked for side by side while somebody waits for them: one for each core that renders. */
 const LANES = 2;
+/** Frames asked for in one go. */
+const RUN = 4;
 /** When nothing has changed for this long what is to be played is made ready in the background, one picture at a time. */
 const REST = 4000;
-/** Kinds of pictures kept ready beside each other: the result, and what one goes to and fro with. */
-const KEPT = 4;
+/** Frames that have to be there for playing to begin, and milliseconds after which the first is enough. */
+const START: Pair = [3, 200];
 
-interface File { file: Blob; place: Picture['place'] }
-/** What pictures are of: all of one key are alike but for their frame. */
-export interface Source { key: string; shot: number; request: Omit<PictureRequest, 'frame'> }
 /** A picture to be shown, and what is laid beside it or split with it. */
 export interface Moment { source: Source; frame: number; beside: { source: Source; frame: number } | null }
-interface Making { order: { source: Source; frame: number }[]; lanes: Set<Promise<void>>; stop: AbortController }
+interface Piece { source: Source; frame: number }
+interface Making { flying: Set<string>; lanes: Set<Promise<void>>; stop: AbortController }
+/** What is being played: where it began, when the clock was started, what is shown, and what comes next, already decoded. */
+interface Run { first: number; asked: number; began: number | null; shown: number; coming: { at: number; of: Moment; coarse: Coarse; layers: Promise<Layers> } | null; waiting: boolean }
+type Layers = [Picture[], Picture[] | null];
 
 /**
- * Playing: pictures are made first, then shown at the shot's own rate by the clock. What is ready is kept until
- * something is changed, also while one looks at something else meanwhile. Frames that could not be shown in time count
- * as dropped.
+ * Playing: it begins at once, at the shot's own rate, by the clock; pictures are made ahead of what is shown, coarser where they
+ * could not be made in time otherwise, and sharper while it goes round. What is ready is kept. Frames that could not be shown in
+ * time count as dropped.
  */
-export function usePlayback(shotId: number, playhead: Playhead, fps: number, show: (picture: Picture, beside: Picture | null) => void) {
-  const reels = new Map<string, Map<number, File>>();
-  const reel = (source: Source): Map<number, File> => {
-    let known = reels.get(source.key);
-    if (!known) reels.set(source.key, (known = shallowReactive(new Map<number, File>())));
-    return known;
-  };
+export function usePlayback(shotId: number, playhead: Playhead, fps: number, reels: Reels, show: (layers: Picture[], beside: Picture[] | null) => void) {
   const moments = shallowRef<Moment[]>([]);
   const playing = ref(false);
-  const preparing = ref(false);
   const dropped = ref(0);
+  /** How coarse the picture shown is. */
+  const coarse = ref<Coarse>(1);
   /** The frame of another shot that is being shown. */
   const elsewhere = ref<number | null>(null);
-  let making: Making = { order: [], lanes: new Set(), stop: new AbortController() };
+  const pace = usePace();
+  const { fail } = useNotices();
+  let making: Making = { flying: new Set(), lanes: new Set(), stop: new AbortController() };
+  let run: Run | null = null;
   const resting = useTimeoutFn(() => void make(1), REST, { immediate: false });
   let aimed = '';
 
   const main = computed(() => moments.value.find((m) => m.source.shot === shotId)?.source ?? null);
-  const ready = computed<ReadonlyMap<number, File>>(() => (main.value ? reel(main.value) : new Map<number, File>()));
-  const isReady = (m: { source: Source; frame: number }): boolean => reel(m.source).has(m.frame);
-  const share = computed(() => (moments.value.length === 0 ? 0 : moments.value.filter((m) => isReady(m) && (!m.beside || isReady(m.beside))).length / moments.value.length));
+  const coarseOf = (m: Moment): Coarse | null => {
+    const [own, beside] = [reels.coarse(m.source, m.frame), m.beside ? reels.coarse(m.beside.source, m.beside.frame) : 1];
+    return own === null || beside === null ? null : (Math.max(own, beside) as Coarse);
+  };
 
   /**
-   * What is to be played, in order. Going to another view or span goes on playing; what was made for another revision is
-   * thrown away.
+   * What is to be played, in order. Going to another view, span or state goes on playing.
    *
-   * @param revision of the recipe that all of it shows
-   * @param unasked  whether it may be made ready in the background
+   * @param unasked whether it may be made ready in the background
    */
-  function aim(revision: string, what: Moment[], unasked: boolean): void {
-    const keys = what.flatMap((m) => [m.source.key, ...(m.beside ? [m.beside.source.key] : [])]);
-    const now = JSON.stringify([revision, what[0]?.frame, what.at(-1)?.frame, [...new Set(keys)]]);
+  function aim(what: Moment[], unasked: boolean): void {
+    const sources = new Map(what.flatMap((m) => [m.source, ...(m.beside ? [m.beside.source] : [])]).map((s) => [s.key, s]));
+    const now = JSON.stringify([what[0]?.frame, what.at(-1)?.frame, [...sources.values()].map((s) => [s.key, s.revision])]);
     moments.value = what;
     if (now === aimed) {
-      if (playing.value || preparing.value) return;
+      if (playing.value) return;
       if (!unasked) leave();
       else if (making.lanes.size === 0) resting.start();
       return;
     }
-    const stays = aimed.startsWith(JSON.stringify([revision]).slice(0, -1));
     aimed = now;
     leave();
-    if (!stays) {
-      halt();
-      reels.clear();
-    }
-    for (const key of [...reels.keys()].filter((k) => !keys.includes(k)).slice(0, Math.max(0, reels.size - KEPT))) reels.delete(key);
+    reels.keep([...sources.keys()]);
     if (playing.value) void make(LANES);
     else if (unasked) resting.start();
   }
@@ -78,95 +76,130 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, sho
   function leave(): void {
     resting.stop();
     making.stop.abort();
-    making = { order: [], lanes: new Set(), stop: new AbortController() };
-    preparing.value = false;
+    making = { flying: new Set(), lanes: new Set(), stop: new AbortController() };
   }
 
   /** Where in what is to be played the playhead stands. */
   const standing = (): number => Math.max(0, moments.value.findIndex((m) => m.source.shot === shotId && m.frame === playhead.frame.value));
+  /** The moment the clock has come to, counted on over every round. */
+  const due = (of: Run): number => of.first + (of.began === null ? 0 : Math.floor(((performance.now() - of.began) * fps) / 1000));
 
-  /** Makes what is not ready yet, nearest after the playhead first, by so many at a time; done when all of it is. */
+  /** What is to be made next, by one of so many lanes: what is missing first, in the order it is shown in; then what is too coarse. */
+  function next(own: Making, lanes: number): { pieces: Piece[]; as: Coarse } | null {
+    const from = run ? (due(run) + (run.began === null ? 0 : 1)) % Math.max(1, moments.value.length) : standing();
+    const order = [...moments.value.slice(from), ...moments.value.slice(0, from)].flatMap((m): Piece[] => (m.beside ? [m, m.beside] : [m]));
+    const free = order.map((piece, at) => ({ piece, at })).filter(({ piece }) => !own.flying.has(idOf(piece)));
+    const missing = free.filter(({ piece: { source, frame } }) => !reels.ready(source, frame));
+    const list = missing.length > 0 ? missing : free.filter(({ piece: { source, frame } }) => reels.coarse(source, frame) !== 1);
+    const first = list[0];
+    if (!first) return null;
+    const as = missing.length > 0 && run ? pace.coarse(first.piece.source.key, fps / lanes) : 1;
+    const stands = (p: Piece): number | null => reels.standing(p.source, p.frame)?.of ?? null;
+    const alike = list.filter(({ piece }) => piece.source.key === first.piece.source.key && stands(piece) === stands(first.piece));
+    // Every other one, where the other lane has not taken those between already: frames come in the order they are shown in.
+    const stride = alike[1]?.at === first.at + 1 ? lanes : 1;
+    return { pieces: alike.filter((_, i) => i % stride === 0).slice(0, RUN).map(({ piece }) => piece), as };
+  }
+
+  async function lane(own: Making, lanes: number): Promise<void> {
+    for (let todo = next(own, lanes); todo && !own.stop.signal.aborted; todo = next(own, lanes)) {
+      const { pieces, as } = todo;
+      const { source } = pieces[0] as Piece;
+      const revision = reels.standing(source, (pieces[0] as Piece).frame)?.of ?? null;
+      const flying = pieces.map(idOf);
+      for (const id of flying) own.flying.add(id);
+      let since = performance.now();
+      try {
+        const height = Math.max(16, Math.round(source.request.height / as));
+        await api.pictures(source.shot, { ...source.request, height, frames: pieces.map((p) => p.frame), ...(revision === null ? {} : { standing: revision }) }, (frame, sent) => {
+          if (own.stop.signal.aborted) return;
+          reels.take(source, frame, sent, revision, as);
+          own.flying.delete(idOf({ source, frame }));
+          pace.tell(source.key, as, performance.now() - since);
+          since = performance.now();
+        }, own.stop.signal);
+      } finally {
+        for (const id of flying) own.flying.delete(id);
+      }
+    }
+  }
+
+  /** Makes what is not ready yet, nearest after what is shown first, by so many at a time; done when all of it is. */
   async function make(lanes: number): Promise<void> {
     const own = making;
-    if (own.lanes.size === 0) {
-      const from = standing();
-      own.order = [...moments.value.slice(from), ...moments.value.slice(0, from)].flatMap((m) => (m.beside ? [m, m.beside] : [m])).filter((m) => !isReady(m));
-    }
-    const lane = async (): Promise<void> => {
-      try {
-        for (let m = own.order.shift(); m && !own.stop.signal.aborted; m = own.order.shift()) {
-          const picture = await api.pictureFile(m.source.shot, { ...m.source.request, frame: m.frame }, own.stop.signal);
-          if (!own.stop.signal.aborted) reel(m.source).set(m.frame, picture);
-        }
-      } catch {
+    while (own.lanes.size < lanes) {
+      const started: Promise<void> = lane(own, lanes)
         // Stopped, or the server is gone: what is ready stays.
-      }
-    };
-    while (own.lanes.size < lanes && own.order.length > 0) {
-      const started: Promise<void> = lane().finally(() => own.lanes.delete(started));
+        .catch((reason: unknown) => {
+          if (own.stop.signal.aborted || !playing.value) return;
+          halt();
+          fail('It cannot be played on', reason);
+        })
+        .finally(() => own.lanes.delete(started));
       own.lanes.add(started);
     }
     await Promise.all(own.lanes);
   }
 
-  async function prepare(): Promise<boolean> {
-    if (share.value === 1) return true;
-    if (moments.value.length === 0 || preparing.value) return false;
-    preparing.value = true;
-    const { signal } = making.stop;
-    await make(LANES);
-    if (!signal.aborted) preparing.value = false;
-    return share.value === 1;
-  }
-
-  async function decoded(m: { source: Source; frame: number }): Promise<Picture> {
-    const known = reel(m.source).get(m.frame);
-    if (!known) throw new Error('not ready');
-    return { image: await createImageBitmap(known.file), place: known.place };
-  }
-
-  /** The run that is being played: where it began, what is shown, and what comes next, already decoded. */
-  let run: { first: number; began: number; shown: number; coming: { at: number; of: Moment; pictures: Promise<[Picture, Picture | null]> } | null; waiting: boolean } | null = null;
-  const load = (m: Moment): Promise<[Picture, Picture | null]> => Promise.all([decoded(m), m.beside ? decoded(m.beside) : null]);
+  const load = (m: Moment): Promise<Layers> => Promise.all([reels.layers(m.source, m.frame), m.beside ? reels.layers(m.beside.source, m.beside.frame) : null]);
   const frames = useRafFn(() => void tick(), { immediate: false });
 
-  async function play(): Promise<void> {
-    if (playing.value || preparing.value) {
+  function play(): void {
+    if (playing.value) {
       halt();
       leave();
       return;
     }
-    if (!(await prepare())) return;
+    if (moments.value.length === 0) return;
+    leave();
     playing.value = true;
     dropped.value = 0;
-    run = { first: standing(), began: performance.now(), shown: -1, coming: null, waiting: false };
+    run = { first: standing(), asked: performance.now(), began: null, shown: -1, coming: null, waiting: false };
+    void make(LANES);
     frames.resume();
   }
-  /** Shows the moment that the clock has come to, unless the one before is still being decoded. */
+
+  /** Whether there is enough to begin with. */
+  function begins(own: Run): boolean {
+    const many = moments.value.length;
+    const there = (i: number): boolean => coarseOf(moments.value[(own.first + i) % many] as Moment) !== null;
+    const enough = performance.now() - own.asked > START[1] ? 1 : Math.min(START[0], many);
+    return Array.from({ length: enough }, (_, i) => there(i)).every(Boolean);
+  }
+
+  /** Shows the moment that the clock has come to, if it is ready and the one before is not still being decoded. */
   async function tick(): Promise<void> {
     const own = run;
-    if (!own || own.waiting) return;
-    const now = own.first + Math.floor(((performance.now() - own.began) * fps) / 1000);
-    const moment = moments.value[now % moments.value.length];
-    if (now === own.shown || !moment) return;
+    if (!own || own.waiting || moments.value.length === 0) return;
+    if (own.began === null) {
+      if (!begins(own)) return;
+      own.began = performance.now();
+    }
+    const now = due(own);
+    const moment = moments.value[now % moments.value.length] as Moment;
+    const shownAs = coarseOf(moment);
+    if (now === own.shown || shownAs === null) return;
     own.waiting = true;
-    const pictures = await (own.coming?.at === now && own.coming.of === moment ? own.coming.pictures : load(moment)).catch(() => null);
+    const coming = own.coming?.at === now && own.coming.of === moment && own.coming.coarse === shownAs ? own.coming.layers : load(moment);
+    const layers = await coming.catch(() => null);
     own.waiting = false;
-    if (!pictures || run !== own) return;
+    if (!layers || run !== own) return;
     if (own.shown >= 0 && now > own.shown + 1) dropped.value += now - own.shown - 1;
     own.shown = now;
+    coarse.value = shownAs;
     elsewhere.value = moment.source.shot === shotId ? null : moment.frame;
     if (elsewhere.value === null) playhead.go(moment.frame);
-    show(...pictures);
-    const next = moments.value[(now + 1) % moments.value.length];
-    if (!next) return;
-    own.coming = { at: now + 1, of: next, pictures: load(next) };
-    own.coming.pictures.catch(() => undefined);
+    show(...layers);
+    const following = moments.value[(now + 1) % moments.value.length] as Moment;
+    const as = coarseOf(following);
+    own.coming = as === null ? null : { at: now + 1, of: following, coarse: as, layers: load(following) };
+    own.coming?.layers.catch(() => undefined);
   }
 
   function halt(): void {
     run = null;
     playing.value = false;
+    coarse.value = 1;
     elsewhere.value = null;
     frames.pause();
   }
@@ -176,10 +209,23 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, sho
     leave();
   });
 
-  return { ready, share, playing, preparing, dropped, elsewhere, aim, play, halt };
+  return {
+    /** Whether a frame of what is played can be shown as it is now. */
+    ready: (frame: number): boolean => main.value !== null && reels.ready(main.value, frame),
+    playing,
+    dropped,
+    coarse,
+    elsewhere,
+    aim,
+    play,
+    halt,
+    leave,
+  };
 }
 
 export type Playback = ReturnType<typeof usePlayback>;
+
+const idOf = ({ source, frame }: Piece): string => `${frame} ${source.revision} ${source.key}`;
 
 /** The moments of a run of frames of one source, with another laid beside each. */
 export function runOf(source: Source, [from, to]: Pair, beside: { source: Source; frameFor: (frame: number) => number } | null): Moment[] {

@@ -31,7 +31,7 @@ export function useWitnesses(shotId: number, store: RecipeStore, motions: Motion
   const area = areas.chosen;
   const view = views.shown;
   /** They wait for what is held, played or on its way. */
-  const held = computed(() => store.held.value !== null || playback.playing.value || playback.preparing.value || store.unsaved.value);
+  const held = computed(() => store.held.value !== null || playback.playing.value || store.unsaved.value);
   const count = useLocalStorage('witnesses', 9);
   const choice = useLocalStorage<Choice>('witnesses of', 'even');
   const crops = useObjectUrls<number>();
