@@ -151,6 +151,8 @@ final readonly class PickMatte
     }
 
     /**
+     * The greatest value and where it last stood go along with the window; it is only looked for again when it falls out.
+     *
      * @param list<float> $v
      *
      * @return list<float>
@@ -158,17 +160,35 @@ final readonly class PickMatte
     private static function along(array $v, int $lines, int $length, int $lineStep, int $step, int $radius, bool $most): array
     {
         $out = $v;
+        $reach = $radius * $step;
         for ($line = 0; $line < $lines; ++$line) {
-            $start = $line * $lineStep;
-            for ($p = 0; $p < $length; ++$p) {
-                $x = $v[$start + $p * $step];
-                for ($q = max(0, $p - $radius), $end = min($length - 1, $p + $radius); $q <= $end; ++$q) {
-                    $y = $v[$start + $q * $step];
-                    if ($most ? $y > $x : $y < $x) {
-                        $x = $y;
+            $at = $start = $line * $lineStep;
+            $end = $start + ($length - 1) * $step;
+            $best = $v[$start];
+            for ($q = $start + $step, $head = min($end, $start + $reach - $step); $q <= $head; $q += $step) {
+                $y = $v[$q];
+                if ($most ? $y >= $best : $y <= $best) {
+                    $best = $y;
+                    $at = $q;
+                }
+            }
+            for ($p = $start; $p <= $end; $p += $step) {
+                $q = $p + $reach;
+                if ($q <= $end && ($most ? $v[$q] >= $best : $v[$q] <= $best)) {
+                    $best = $v[$q];
+                    $at = $q;
+                } elseif ($at < $p - $reach) {
+                    $at += $step;
+                    $best = $v[$at];
+                    for ($k = $at + $step, $last = min($q, $end); $k <= $last; $k += $step) {
+                        $y = $v[$k];
+                        if ($most ? $y >= $best : $y <= $best) {
+                            $best = $y;
+                            $at = $k;
+                        }
                     }
                 }
-                $out[$start + $p * $step] = $x;
+                $out[$p] = $best;
             }
         }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Touch;
 
+use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Touch\Internal\SidelightEffect;
 
@@ -46,7 +47,14 @@ final class Sidelight implements InArea, Kind
             $gains[] = 2 ** ($values['stops'] * ($t + $values['softness'] * ($t * $t * (3 - 2 * $t) - $t)));
         }
 
-        return new SidelightEffect($gains, self::along($values, $site), $site->transfer());
+        $transfer = $site->transfer();
+        if ($transfer === Transfer::Bt1886) {
+            // A power of the code values: a gain of light is one of them, too.
+            $gains = array_map(static fn(float $gain): float => $gain ** (1 / Transfer::GAMMA), $gains);
+            $transfer = null;
+        }
+
+        return new SidelightEffect($gains, self::along($values, $site), $transfer);
     }
 
     /**

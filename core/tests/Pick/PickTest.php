@@ -78,6 +78,34 @@ final class PickTest extends TestCase
         self::assertSame([0.0, 1.0], [$inverted->at(15, 15), $inverted->at(5, 5)]);
     }
 
+    public function test_opening_and_closing_are_least_and_greatest_of_the_square_round_each_pixel(): void
+    {
+        $scene = Scene::noise(7);
+        $rect = $scene->frame->format->rect();
+        $light = [0.2, 0.6, 0.4];
+        $extreme = static function (array $v, int $radius, bool $most) use ($rect): array {
+            $out = [];
+            foreach (array_keys($v) as $i) {
+                [$x, $y] = [$i % $rect->width, intdiv($i, $rect->width)];
+                $near = [];
+                for ($q = max(0, $y - $radius); $q <= min($rect->height - 1, $y + $radius); ++$q) {
+                    for ($p = max(0, $x - $radius); $p <= min($rect->width - 1, $x + $radius); ++$p) {
+                        $near[] = $v[$q * $rect->width + $p];
+                    }
+                }
+                $out[] = $most ? max($near) : min($near);
+            }
+
+            return $out;
+        };
+        foreach ([1, 2, 5] as $radius) {
+            $size = 2 * $radius / $scene->site->rows();
+            $raw = self::matte($scene, new Pick(light: $light))->v;
+            self::assertSame($extreme($extreme($raw, $radius, false), $radius, true), self::matte($scene, new Pick(light: $light, specks: $size))->v, "specks of {$radius}");
+            self::assertSame($extreme($extreme($raw, $radius, true), $radius, false), self::matte($scene, new Pick(light: $light, holes: $size))->v, "holes of {$radius}");
+        }
+    }
+
     public function test_it_follows_the_light_of_its_area(): void
     {
         $half = static fn(float $gain): Scene => Scene::painted(static fn(int $x): array => array_map(static fn(float $v): float => $v * $gain, $x < 48 ? [0.7, 0.6, 0.5] : [0.4, 0.35, 0.3]));

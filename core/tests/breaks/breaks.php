@@ -99,6 +99,8 @@ return [
     'the range goes against the light' => ['Pick/PickMatte.php', '$light - $this->pick->follow;', '$this->pick->follow - $light;', 'PickTest'],
     'specks stay' => ['Pick/PickMatte.php', '[[$this->pick->specks, false], [$this->pick->holes, true]]', '[[$this->pick->holes, true]]', 'PickTest'],
     'holes are opened' => ['Pick/PickMatte.php', '[$this->pick->holes, true]]', '[$this->pick->holes, false]]', 'PickTest'],
+    'the greatest stays when the window has left it' => ['Pick/PickMatte.php', '} elseif ($at < $p - $reach) {', '} elseif (false) {', 'PickTest'],
+    'the window leaves the line' => ['Pick/PickMatte.php', '$last = min($q, $end)', '$last = $q', 'PickTest'],
     'picks are never inverted' => ['Pick/PickMatte.php', '$v[$i] = 1.0 - $x;', '$v[$i] = $x;', 'PickTest'],
     'a pick that looks too near' => ['Pick/PickMatte.php', '2 * self::radius($this->pick->specks, $rows)', '0 * self::radius($this->pick->specks, $rows)', 'PickTest'],
     'minus samples are not left out' => ['Pick/Ranges.php', '$bounds = self::without($lch, $bounds, $taken);', '', 'PickTest'],

@@ -10,35 +10,80 @@ use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Weight;
 use Cossel\Core\Touch\Effect;
 
-/** Linear light times what the place along a direction says. */
+/** Linear light, or code values, times what the place along a direction says. */
 final readonly class SidelightEffect implements Effect
 {
     use Pointwise;
 
     /**
      * @param list<float>                $gains by t in steps of 1/256
-     * @param array{float, float, float} $along t by pixels to the right, by pixels down, and at the picture's corner
+     * @param array{float, float, float} $along    t by pixels to the right, by pixels down, and at the picture's corner
+     * @param Transfer|null              $transfer null where the gains are of code values
      */
-    public function __construct(private array $gains, private array $along, private Transfer $transfer) {}
+    public function __construct(private array $gains, private array $along, private ?Transfer $transfer) {}
 
     public function apply(Planes $planes, Weight $weight): void
     {
         [$ux, $uy, $u0] = $this->along;
         $at = $weight->rect();
-        $light = LightPlanes::of($planes, $at, $this->transfer);
-        for ($y = 0; $y < $at->height; ++$y) {
-            self::row(
-                $light->r,
-                $light->g,
-                $light->b,
-                $y * $at->width,
-                $at->width,
-                $ux,
-                $u0 + $ux * ($at->x + 0.5) + $uy * ($at->y + $y + 0.5),
-                $this->gains,
-            );
+        $light = $this->transfer === null ? null : LightPlanes::of($planes, $at, $this->transfer);
+        $y = $at->y;
+        foreach ($at->rowsIn($planes->rect) as $j => $i) {
+            $t = $u0 + $ux * ($at->x + 0.5) + $uy * ($y++ + 0.5);
+            if ($light === null) {
+                self::codes(
+                    $planes->r,
+                    $planes->g,
+                    $planes->b,
+                    $i,
+                    $weight->matte->v,
+                    $j,
+                    $at->width,
+                    $weight->offset,
+                    $weight->scale,
+                    $ux,
+                    $t,
+                    $this->gains,
+                );
+            } else {
+                self::row($light->r, $light->g, $light->b, $j, $at->width, $ux, $t, $this->gains);
+            }
         }
-        $light->into($planes, $weight, $this->transfer);
+        if ($light !== null) {
+            $light->into($planes, $weight, $this->transfer);
+        }
+    }
+
+    /**
+     * @param list<float> $r
+     * @param list<float> $g
+     * @param list<float> $b
+     * @param list<float> $w
+     * @param list<float> $gains by t in steps of 1/256
+     */
+    private static function codes(
+        array &$r,
+        array &$g,
+        array &$b,
+        int $i,
+        array $w,
+        int $j,
+        int $n,
+        float $offset,
+        float $scale,
+        float $step,
+        float $t,
+        array $gains,
+    ): void {
+        for ($end = $i + $n; $i < $end; ++$i, ++$j, $t += $step) {
+            $p = $t * 256.0;
+            $p = $p < 0.0 ? 0.0 : ($p > 255.999 ? 255.999 : $p);
+            $c = (int) $p;
+            $more = ($gains[$c] + ($gains[$c + 1] - $gains[$c]) * ($p - $c) - 1.0) * ($offset + $scale * $w[$j]);
+            $r[$i] += $r[$i] * $more;
+            $g[$i] += $g[$i] * $more;
+            $b[$i] += $b[$i] * $more;
+        }
     }
 
     /**
