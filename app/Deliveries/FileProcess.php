@@ -8,7 +8,7 @@ use App\Following\AreaFollower;
 use App\Footage\Ffmpeg;
 use App\Footage\FootageFile;
 use App\Footage\FootageInfo;
-use App\Footage\FrameCache;
+use App\Footage\FrameReader;
 use App\Footage\ImageSequence;
 use App\Footage\Probe;
 use App\Footage\UnreadableFootage;
@@ -41,7 +41,7 @@ final class FileProcess
         private readonly PartRenderer $parts,
         private readonly FolderAssets $assets,
         private readonly Finisher $finisher,
-        private readonly FrameCache $frames,
+        private readonly FrameReader $frames,
         private readonly Filesystem $files,
     ) {}
 
@@ -259,8 +259,8 @@ final class FileProcess
             $this->files->makeDirectory("{$folder}/{$area->id}", recursive: true, force: true);
             $into = (string) realpath("{$folder}/{$area->id}");
             $mattes = (function () use ($renderer, $area, $footage, $frame, $from, $to): \Generator {
-                for ($number = $from; $number <= $to; ++$number) {
-                    yield from str_split(Bytes::grey16($renderer->matte($this->frames->frame($footage, $number, $frame->height), $area, $number, $frame)), 262144);
+                foreach ($this->frames->frames($footage, $from, $to) as $number => $untreated) {
+                    yield from str_split(Bytes::grey16($renderer->matte($untreated, $area, $number, $frame)), 262144);
                 }
             })();
             Ffmpeg::run([

@@ -6,7 +6,7 @@ namespace App\Deliveries;
 
 use App\Footage\Ffmpeg;
 use App\Footage\FootageFile;
-use App\Footage\FrameCache;
+use App\Footage\FrameReader;
 use App\Pictures\TooCostly;
 use Cossel\Core\Picture\FrameFormat;
 use Cossel\Core\Picture\Layout;
@@ -19,7 +19,7 @@ use Illuminate\Filesystem\Filesystem;
  */
 final class PartRenderer
 {
-    public function __construct(private readonly FrameCache $frames, private readonly Filesystem $files) {}
+    public function __construct(private readonly FrameReader $reader, private readonly Filesystem $files) {}
 
     /**
      * @param callable(int): bool $onFrame told of each frame rendered; false cancels
@@ -32,8 +32,7 @@ final class PartRenderer
         $work = sprintf('%s.%d.part', $file, getmypid());
         $this->files->makeDirectory(dirname($file), recursive: true, force: true);
         $frames = (function () use ($renderer, $footage, $format, $from, $to, $onFrame): \Generator {
-            for ($number = $from; $number <= $to; ++$number) {
-                $frame = $this->frames->frame($footage, $number, $format->height);
+            foreach ($this->reader->frames($footage, $from, $to) as $number => $frame) {
                 TooCostly::check($renderer, $frame, $number, $format->rect(), 'delivery');
                 // In pieces, because what a pipe does not take at once is copied.
                 yield from self::pieces($renderer->frame($frame, $number));

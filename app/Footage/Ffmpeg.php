@@ -115,6 +115,38 @@ final class Ffmpeg
         }
     }
 
+    /**
+     * What ffmpeg writes to its standard output, in pieces of one size, made as they are taken.
+     *
+     * @param list<string> $options
+     * @param list<string> $reads   files it needs
+     *
+     * @return \Generator<int, string>
+     *
+     * @throws FfmpegFailed|FfmpegInterrupted after the last whole piece
+     */
+    public static function pieces(array $options, array $reads, int $bytes): \Generator
+    {
+        $process = new Process(Jail::around(['ffmpeg', '-hide_banner', '-v', 'error', '-nostdin', ...$options, 'pipe:1'], $reads, []), timeout: null);
+        $process->start();
+        try {
+            $held = '';
+            foreach ($process->getIterator(Process::ITER_SKIP_ERR) as $written) {
+                $held .= $written;
+                while (strlen($held) >= $bytes) {
+                    yield substr($held, 0, $bytes);
+                    $held = substr($held, $bytes);
+                }
+            }
+        } finally {
+            $process->stop(0);
+        }
+        self::checkWhole($process);
+        if (!$process->isSuccessful()) {
+            throw FfmpegFailed::because(FfmpegWords::reason($process));
+        }
+    }
+
     /** Time-outs go by the clock on the wall; when that was set on, nothing took too long. */
     private static function checkClock(int $began, float $timeout): void
     {

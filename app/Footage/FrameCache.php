@@ -6,7 +6,6 @@ namespace App\Footage;
 
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\FrameFormat;
-use Cossel\Core\Picture\Layout;
 use Illuminate\Filesystem\Filesystem;
 
 /**
@@ -104,27 +103,12 @@ final class FrameCache
         });
     }
 
-    /** Picks the frames by their exact times, so that it does not matter where a seek really lands. */
     private function decode(FootageFile $footage, int $first, int $last, FrameFormat $format, string $into): void
     {
-        if (!is_file($footage->path)) {
-            throw UnreadableFootage::gone($footage->name);
-        }
-        $info = $footage->info;
-        $seek = max(0.0, $info->seconds($first) - $info->start - 0.5);
-        foreach ($first === 0 ? [null] : [$seek, null] as $at) {
+        foreach (FrameReader::ways($footage, $first) as $way) {
             try {
                 Ffmpeg::run([
-                    '-copyts',
-                    ...($at === null ? [] : ['-noaccurate_seek', '-ss', sprintf('%.6F', $at)]),
-                    ...Ffmpeg::guarded(),
-                    '-threads', '2',
-                    '-i', $footage->path,
-                    '-map', '0:v:0',
-                    '-vf', sprintf("select='between(pts,%d,%d)',%s", $info->times[$first], $info->times[$last], self::conversion($format)),
-                    '-fps_mode', 'passthrough',
-                    '-frames:v', (string) ($last - $first + 1),
-                    '-c:v', 'rawvideo',
+                    ...FrameReader::picking($footage, $first, $last, $format, $way),
                     '-f', 'image2',
                     '-start_number', (string) $first,
                     "{$into}/%08d.raw",
@@ -165,16 +149,6 @@ final class FrameCache
         }
 
         return $freed;
-    }
-
-    /** The filter that brings any footage into the stored form; range and matrix stay as they are. */
-    public static function conversion(FrameFormat $format): string
-    {
-        $range = $format->fullRange ? 'pc' : 'tv';
-        $pixels = $format->layout === Layout::Yuv ? 'yuv444p16le' : 'gbrp16le';
-        $ranges = $format->layout === Layout::Yuv ? ":in_range={$range}:out_range={$range}" : '';
-
-        return "scale={$format->width}:{$format->height}:flags=bicubic+accurate_rnd+full_chroma_int+full_chroma_inp{$ranges},format={$pixels}";
     }
 
     /** Lets the frames go that were not looked at for longest, as far as there are too many. */

@@ -6,7 +6,9 @@ namespace Tests\App;
 
 use App\Footage\FfmpegInterrupted;
 use App\Footage\FrameCache;
+use App\Footage\FrameReader;
 use App\Footage\Jail;
+use App\Footage\UnreadableFootage;
 use App\Models\Job;
 use App\Models\Shot;
 use App\Models\ShotState;
@@ -37,12 +39,45 @@ final class FootageTest extends AppTestCase
         $footage = $shot->readyFootage()->file();
         $format = $footage->info->format();
         self::assertSame(31, $footage->info->frames());
-        $whole = $this->ffmpeg(['-i', $file, '-vf', FrameCache::conversion($format), '-fps_mode', 'passthrough', '-f', 'rawvideo', '-']);
+        $whole = $this->ffmpeg(['-i', $file, '-vf', FrameReader::conversion($format), '-fps_mode', 'passthrough', '-f', 'rawvideo', '-']);
         self::assertSame(31 * $format->bytes(), strlen($whole));
         $cache = $this->app->make(FrameCache::class);
         foreach ([30, 0, 17, ...range(0, 30)] as $number) {
             self::assertSame(md5(substr($whole, $number * $format->bytes(), $format->bytes())), md5($cache->frame($footage, $number, 64)->bytes), "frame {$number}");
         }
+        foreach ([[0, 30], [13, 22], [30, 30]] as [$from, $to]) {
+            $read = [];
+            foreach ((new FrameReader())->frames($footage, $from, $to) as $number => $frame) {
+                $read[$number] = md5($frame->bytes);
+            }
+            self::assertSame(range($from, $to), array_keys($read));
+            foreach ($read as $number => $md5) {
+                self::assertSame(md5(substr($whole, $number * $format->bytes(), $format->bytes())), $md5, "frame {$number} of {$from} to {$to}");
+            }
+        }
+    }
+
+    public function test_frames_read_in_order_end_with_the_one_that_is_not_there(): void
+    {
+        $file = $this->film('cut.mkv', ['-c:v', 'ffv1', '-g', '1', '-pix_fmt', 'yuv420p']);
+        $footage = $this->shot($file)->readyFootage()->file();
+        $bytes = (string) file_get_contents($footage->path);
+        chmod($footage->path, 0600);
+        file_put_contents($footage->path, substr($bytes, 0, intdiv(strlen($bytes), 2)));
+        $read = [];
+        try {
+            foreach ((new FrameReader())->frames($footage, 2, 25) as $number => $frame) {
+                $read[] = $number;
+            }
+            self::fail('Half of them are gone.');
+        } catch (UnreadableFootage $e) {
+            self::assertStringContainsString((string) (end($read) + 1), $e->getMessage());
+        }
+        self::assertSame(range(2, count($read) + 1), $read);
+        self::assertGreaterThan(5, count($read));
+        unlink($footage->path);
+        $this->expectExceptionMessage('cut.mkv');
+        iterator_to_array((new FrameReader())->frames($footage, 2, 25));
     }
 
     public function test_a_varying_rate_keeps_every_frames_time(): void
@@ -85,7 +120,7 @@ final class FootageTest extends AppTestCase
         $this->ffmpeg(['-i', $plain, '-c', 'copy', '-metadata:s:v:0', 'rotate=90', $turned]);
         $footage = $this->shot($turned)->readyFootage()->file();
         self::assertSame([64, 96], [$footage->info->width, $footage->info->height]);
-        $upright = $this->ffmpeg(['-i', $turned, '-vf', FrameCache::conversion($footage->info->format()), '-frames:v', '1', '-f', 'rawvideo', '-']);
+        $upright = $this->ffmpeg(['-i', $turned, '-vf', FrameReader::conversion($footage->info->format()), '-frames:v', '1', '-f', 'rawvideo', '-']);
         self::assertSame(md5($upright), md5($this->app->make(FrameCache::class)->frame($footage, 0, 96)->bytes));
     }
 
