@@ -86,7 +86,7 @@ final class FileProcess
     {
         $told = json_decode((string) file_get_contents($order), true, flags: JSON_THROW_ON_ERROR);
         $footage = new FootageFile($told['footage'], $told['sha256'], FootageInfo::fromArray($told['info']), $told['name']);
-        $tracks = array_map(static fn(string $json): Track => Track::read(json_decode($json, true)), $told['tracks']);
+        $tracks = array_map(static fn(string $json): Track => Track::known(json_decode($json, true)), $told['tracks']);
         $recipe = $this->reader->read(json_decode($told['recipe'], true));
         $renderer = $this->renderer($recipe, $tracks, $told['assets']);
         foreach ($told['parts'] as [$from, $to, $file]) {

@@ -9,7 +9,8 @@ use Cossel\Core\Picture\Rect;
 /** An encoded picture and which part of which whole it shows; of nothing at all it has no bytes. */
 final readonly class Picture
 {
-    public function __construct(public string $jpeg, public Rect $rect, public Rect $whole) {}
+    /** @param bool $full sent instead of a smaller one that was asked for */
+    public function __construct(public string $jpeg, public Rect $rect, public Rect $whole, public bool $full = false) {}
 
     /** The rectangle, then the size of the whole, in pixels. */
     public function place(): string

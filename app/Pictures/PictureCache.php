@@ -17,17 +17,32 @@ final class PictureCache
      */
     public function get(array $from, callable $make): string
     {
-        $key = hash('xxh128', json_encode([$this->engine, $from], JSON_THROW_ON_ERROR));
-        $file = "{$this->path}/" . substr($key, 0, 2) . "/{$key}.jpg";
-        $known = @file_get_contents($file);
-        if ($known !== false) {
+        $known = $this->known($from);
+        if ($known !== null) {
             return $known;
         }
         $made = $make();
+        $file = $this->file($from);
         $this->files->makeDirectory(dirname($file), recursive: true, force: true);
         $this->files->replace($file, $made);
 
         return $made;
+    }
+
+    /** @param array<mixed> $from everything the picture depends on besides the engine */
+    public function known(array $from): ?string
+    {
+        $known = @file_get_contents($this->file($from));
+
+        return $known === false ? null : $known;
+    }
+
+    /** @param array<mixed> $from */
+    private function file(array $from): string
+    {
+        $key = hash('xxh128', json_encode([$this->engine, $from], JSON_THROW_ON_ERROR));
+
+        return "{$this->path}/" . substr($key, 0, 2) . "/{$key}.jpg";
     }
 
     public function empty(): void

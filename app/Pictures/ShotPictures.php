@@ -42,8 +42,14 @@ final class ShotPictures
         $standing = $wanted->standing === null ? null : $this->recipe($shot, $wanted->standing);
         $showing = $this->pictures->showing($shot->readyFootage()->file(), $recipe, $wanted, $standing);
         foreach ($frames as $frame) {
+            $key = fn(?int $height = null): array => $this->key($shot, $wanted, $frame, $recipe, $standing, $height);
+            $full = $wanted->full === null || $wanted->unsaved !== null ? null : $this->cache->known($key($wanted->full));
+            if ($full !== null) {
+                yield $frame => self::unpacked($full, true);
+                continue;
+            }
             $make = static fn(): string => self::packed($showing->picture($frame));
-            yield $frame => self::unpacked($wanted->unsaved === null ? $this->cache->get($this->key($shot, $wanted, $frame, $recipe, $standing), $make) : $make());
+            yield $frame => self::unpacked($wanted->unsaved === null ? $this->cache->get($key(), $make) : $make());
         }
     }
 
@@ -68,10 +74,10 @@ final class ShotPictures
      *
      * @return list<mixed>
      */
-    private function key(Shot $shot, Wanted $wanted, int $frame, Recipe $recipe, ?Recipe $standing): array
+    private function key(Shot $shot, Wanted $wanted, int $frame, Recipe $recipe, ?Recipe $standing, ?int $height): array
     {
         if ($wanted->view->showsMatte()) {
-            return [$shot->id, $wanted->revision ?? $shot->revision, $wanted->standing, $frame, ...$wanted->key()];
+            return [$shot->id, $wanted->revision ?? $shot->revision, $wanted->standing, $frame, ...$wanted->key($height)];
         }
         $acting = static function (?Recipe $of) use ($wanted, $frame): ?string {
             $area = $wanted->area === null ? null : $of?->area($wanted->area);
@@ -79,7 +85,7 @@ final class ShotPictures
             return $of === null ? null : OnFrame::digest(BenchPictures::shown($of, $wanted->view, $area), $frame);
         };
 
-        return [$shot->id, $acting($recipe), $acting($standing), $frame, ...$wanted->key()];
+        return [$shot->id, $acting($recipe), $acting($standing), $frame, ...$wanted->key($height)];
     }
 
     private function recipe(Shot $shot, ?int $revision, mixed $unsaved = null): Recipe
@@ -94,11 +100,11 @@ final class ShotPictures
         return $picture->place() . "\n" . $picture->jpeg;
     }
 
-    private static function unpacked(string $packed): Picture
+    private static function unpacked(string $packed, bool $full = false): Picture
     {
         [$place, $jpeg] = explode("\n", $packed, 2);
         [$x, $y, $width, $height, $wholeWidth, $wholeHeight] = array_map(intval(...), explode(' ', $place));
 
-        return new Picture($jpeg, Rect::of($x, $y, $width, $height), Rect::of(0, 0, $wholeWidth, $wholeHeight));
+        return new Picture($jpeg, Rect::of($x, $y, $width, $height), Rect::of(0, 0, $wholeWidth, $wholeHeight), $full);
     }
 }

@@ -13,6 +13,7 @@ final readonly class Wanted
      * @param int                                    $gain     of a difference
      * @param int|null                               $revision an earlier one; null for the present
      * @param mixed                                  $unsaved  a recipe document that is not saved yet
+     * @param int|null                               $full     pixels down that are sent instead, where they are kept already
      * @param int|null                               $standing the revision whose picture is there already: only where it differs is wanted
      */
     public function __construct(
@@ -25,11 +26,16 @@ final readonly class Wanted
         public ?int $revision = null,
         public mixed $unsaved = null,
         public ?int $standing = null,
+        public ?int $full = null,
     ) {}
 
-    /** @return list<mixed> what tells one picture of a frame from another */
-    public function key(): array
+    /**
+     * @param int|null $height another than is wanted
+     *
+     * @return list<mixed> what tells one picture of a frame from another
+     */
+    public function key(?int $height = null): array
     {
-        return [$this->view->value, $this->area, $this->height, $this->window, $this->gain];
+        return [$this->view->value, $this->area, $height ?? $this->height, $this->window, $this->gain];
     }
 }

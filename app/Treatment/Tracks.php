@@ -36,7 +36,7 @@ final class Tracks
 
     public function get(string $sha256): Track
     {
-        return $this->read[$sha256] ??= Track::read(json_decode((string) $this->disk->get(self::path($sha256)), true, flags: JSON_THROW_ON_ERROR));
+        return $this->read[$sha256] ??= Track::known(json_decode((string) $this->disk->get(self::path($sha256)), true, flags: JSON_THROW_ON_ERROR));
     }
 
     /** @return array<string, Track> by sha256: those a recipe needs and that are there */

@@ -80,7 +80,7 @@ final class PatchTest extends AppTestCase
             }
         }
         self::assertLessThan(2.5, $apart / ($w * $h), 'but for what JPEG makes of it');
-        self::assertGreaterThan(10, $moved / ($w * $h));
+        self::assertGreaterThan(4, $moved / ($w * $h));
         self::assertSame(0, $beside);
     }
 
@@ -141,6 +141,17 @@ final class PatchTest extends AppTestCase
             $this->postJson("/api/shots/{$this->shot->id}/pictures", ['frames' => $frames] + $ask)->assertStatus(422);
         }
         $this->postJson("/api/shots/{$this->shot->id}/pictures", ['area' => 'nose', 'view' => 'matte'] + $ask)->assertNotFound();
+    }
+
+    public function test_a_smaller_one_gives_way_to_a_full_one_that_is_kept(): void
+    {
+        [, $kept] = $this->picture(['frame' => 6, 'area' => null]);
+        $parts = self::parts($this->postJson("/api/shots/{$this->shot->id}/pictures", ['frames' => [6, 7], 'view' => 'result', 'height' => 36, 'full' => 108])->assertOk()->streamedContent());
+        self::assertSame([[true, $kept], false], [[$parts[0]['full'], $parts[0]['jpeg']], $parts[1]['full']]);
+        self::assertNotSame($parts[0]['place'], $parts[1]['place']);
+        $this->save(self::lighter());
+        $parts = self::parts($this->postJson("/api/shots/{$this->shot->id}/pictures", ['frames' => [6], 'view' => 'result', 'height' => 36, 'full' => 108])->assertOk()->streamedContent());
+        self::assertFalse($parts[0]['full'], 'that was before');
     }
 
     public function test_what_goes_wrong_after_the_first_is_told_in_its_place(): void

@@ -126,8 +126,9 @@ describe('pictures on the stage', () => {
 describe('the pace', () => {
   it('asks for as sharp pictures as can be made in time', () => {
     const pace = usePace();
-    expect(pace.coarse('a', 12)).toBe(2);
+    expect([pace.coarse('a', 12), pace.takes('a', 1)]).toEqual([3, null]);
     pace.tell('a', 1, 40);
+    expect(pace.takes('a', 2)).toBe(16);
     expect(pace.coarse('a', 12)).toBe(1);
     for (let i = 0; i < 8; ++i) pace.tell('a', 1, 150);
     expect(pace.coarse('a', 12)).toBe(2);
@@ -135,7 +136,7 @@ describe('the pace', () => {
     expect(pace.coarse('a', 12)).toBe(3);
     for (let i = 0; i < 8; ++i) pace.tell('a', 3, 12);
     expect(pace.coarse('a', 12)).toBe(1);
-    expect(pace.coarse('b', 12)).toBe(2);
+    expect(pace.coarse('b', 12)).toBe(3);
   });
 });
 
@@ -148,7 +149,7 @@ function player(takes = 0) {
       if (takes > 0) await new Promise((done) => setTimeout(done, takes / (90 / r.height) ** 2));
       if (signal?.aborted) return;
       made.push({ frame, height: r.height, standing: r.standing });
-      take(frame, sent(`${frame}`, r.standing === undefined));
+      take(frame, sent(`${frame}`, r.standing === undefined), false);
     }
   });
   const shown: string[] = [];

@@ -45,7 +45,7 @@ final class PictureController
             try {
                 for (; $pictures->valid(); $pictures->next()) {
                     $picture = $pictures->current();
-                    echo json_encode(['frame' => $pictures->key(), 'place' => $picture->place(), 'bytes' => strlen($picture->jpeg)]), "\n", $picture->jpeg;
+                    echo json_encode(['frame' => $pictures->key(), 'place' => $picture->place(), 'full' => $picture->full, 'bytes' => strlen($picture->jpeg)]), "\n", $picture->jpeg;
                     flush();
                     set_time_limit((int) config('limits.picture.cpu_seconds'));
                 }

@@ -24,6 +24,7 @@ class PictureRequest extends FrameRequest
             'window' => ['nullable', 'array', 'size:4'],
             'window.*' => self::PLACE,
             'standing' => ['nullable', 'integer'],
+            'full' => ['nullable', 'integer', 'between:16,8192'],
         ];
     }
 
@@ -43,6 +44,7 @@ class PictureRequest extends FrameRequest
             $number('revision'),
             $this->unsaved(),
             $number('standing'),
+            $number('full'),
         );
     }
 }

@@ -88,7 +88,7 @@ final class RequestFuzz implements Fuzz
         $shot = Shot::where('state', 'ready')->orderByDesc('id')->first();
         $recipe = $shot?->presentRevision()->first()?->document();
         $frame = ['frame' => $dice->whole(0, 11), ...($dice->happens(0.5) ? ['recipe' => $recipe] : [])];
-        $picture = [...$frame, 'view' => $dice->one(['result', 'original', 'base', 'matte', 'tint', 'picked', 'difference', 'without']), 'area' => 'face', 'height' => $dice->one([16, 32, 64]), 'gain' => 4, 'standing' => 1, 'window' => [0.1, 0.1, 0.5, 0.6], 'revision' => 1];
+        $picture = [...$frame, 'view' => $dice->one(['result', 'original', 'base', 'matte', 'tint', 'picked', 'difference', 'without']), 'area' => 'face', 'height' => $dice->one([16, 32, 64]), 'gain' => 4, 'standing' => 1, 'full' => 64, 'window' => [0.1, 0.1, 0.5, 0.6], 'revision' => 1];
         $name = substr($uri, strrpos($uri, '/') + 1);
 
         return match (true) {

@@ -169,15 +169,15 @@ export const api = {
     return sentAs(file, headers.get('X-Picture-Place') ?? '', request);
   },
   /** Pictures of several frames, told one by one as they come in. */
-  pictures: async (shot: number, request: Omit<PictureRequest, 'frame'> & { frames: number[] }, take: (frame: number, sent: Sent) => void, signal?: AbortSignal): Promise<void> => {
+  pictures: async (shot: number, request: Omit<PictureRequest, 'frame'> & { frames: number[] }, take: (frame: number, sent: Sent, full: boolean) => void, signal?: AbortSignal): Promise<void> => {
     const response = await send('POST', `/shots/${shot}/pictures`, JSON.stringify(request), 'application/json', signal);
     if (!response.body) return;
     await whole((async () => {
       let left = request.frames.length;
       for await (const { line, piece } of cut(response.body as ReadableStream<Uint8Array<ArrayBuffer>>)) {
-        const told = JSON.parse(line) as { frame: number; place: string; bytes: number } | { message: string };
+        const told = JSON.parse(line) as { frame: number; place: string; full: boolean; bytes: number } | { message: string };
         if ('message' in told) throw new ApiError(422, told.message);
-        take(told.frame, sentAs(await piece(told.bytes), told.place, request));
+        take(told.frame, sentAs(await piece(told.bytes), told.place, request), told.full);
         --left;
       }
       if (left > 0) throw new Error('broken off');

@@ -155,6 +155,8 @@ export interface PictureRequest {
   window?: [number, number, number, number];
   /** The revision whose picture stands already: only where this one differs from it is made. */
   standing?: number;
+  /** Rows of a picture that is sent instead, where it is kept already. */
+  full?: number;
   /** An earlier revision instead of the present one. */
   revision?: number;
   /** How strongly a difference is shown, 1 to 16. */

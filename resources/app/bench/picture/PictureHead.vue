@@ -9,7 +9,7 @@ const { shot, playback, playhead, compare, views, stage, areas, moments } = useB
 const { surround, GREYS } = useSurround();
 const { enter } = useFullscreen(stage.element);
 const playWords = computed(() => (moments.cut.value ? 'Play across the cut (Space)' : `Play frames ${moments.loop.value[0]} to ${moments.loop.value[1]} (Space)`));
-const coarse = computed(() => ({ 1: '', 2: 'at half size', 3: 'at a third of the size' })[playback.coarse.value]);
+const coarse = computed(() => ({ 1: '', 2: '½ size', 3: '⅓ size' })[playback.coarse.value]);
 
 function result(): void {
   views.show('result');

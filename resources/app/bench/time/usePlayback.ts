@@ -9,12 +9,12 @@ import type { Playhead } from './usePlayhead';
 
 /** Runs of pictures asked for side by side while somebody waits for them: one for each core that renders. */
 const LANES = 2;
-/** Frames asked for in one go. */
-const RUN = 4;
+/** Milliseconds of making asked for in one go, and frames at the most. */
+const RUN: Pair = [200, 6];
 /** When nothing has changed for this long what is to be played is made ready in the background, one picture at a time. */
 const REST = 4000;
 /** Frames that have to be there for playing to begin, and milliseconds after which the first is enough. */
-const START: Pair = [3, 200];
+const START: Pair = [8, 250];
 
 /** A picture to be shown, and what is laid beside it or split with it. */
 export interface Moment { source: Source; frame: number; beside: { source: Source; frame: number } | null }
@@ -85,24 +85,31 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, ree
   const due = (of: Run): number => of.first + (of.began === null ? 0 : Math.floor(((performance.now() - of.began) * fps) / 1000));
 
   /** What is to be made next, by one of so many lanes: what is missing first, in the order it is shown in; then what is too coarse. */
-  function next(own: Making, lanes: number): { pieces: Piece[]; as: Coarse } | null {
-    const from = run ? (due(run) + (run.began === null ? 0 : 1)) % Math.max(1, moments.value.length) : standing();
+  function next(own: Making, lanes: number, kept: boolean): { pieces: Piece[]; as: Coarse } | null {
+    const many = Math.max(1, moments.value.length);
+    // What is late before it is made is not asked for.
+    const late = run && run.began !== null && main.value ? 1 + Math.ceil(((pace.takes(paceOf(main.value), pace.coarse(paceOf(main.value), fps / lanes)) ?? 0) * fps) / 1000) : 0;
+    const from = run ? (due(run) + late) % many : standing();
     const order = [...moments.value.slice(from), ...moments.value.slice(0, from)].flatMap((m): Piece[] => (m.beside ? [m, m.beside] : [m]));
     const free = order.map((piece, at) => ({ piece, at })).filter(({ piece }) => !own.flying.has(idOf(piece)));
     const missing = free.filter(({ piece: { source, frame } }) => !reels.ready(source, frame));
     const list = missing.length > 0 ? missing : free.filter(({ piece: { source, frame } }) => reels.coarse(source, frame) !== 1);
     const first = list[0];
-    if (!first) return null;
-    const as = missing.length > 0 && run ? pace.coarse(first.piece.source.key, fps / lanes) : 1;
+    // While it plays one core is left to playing itself.
+    if (!first || (missing.length === 0 && run !== null && own.flying.size > 0)) return null;
+    const as = missing.length > 0 && run ? pace.coarse(paceOf(first.piece.source), fps / lanes) : 1;
     const stands = (p: Piece): number | null => reels.standing(p.source, p.frame)?.of ?? null;
     const alike = list.filter(({ piece }) => piece.source.key === first.piece.source.key && stands(piece) === stands(first.piece));
     // Every other one, where the other lane has not taken those between already: frames come in the order they are shown in.
     const stride = alike[1]?.at === first.at + 1 ? lanes : 1;
-    return { pieces: alike.filter((_, i) => i % stride === 0).slice(0, RUN).map(({ piece }) => piece), as };
+    const takes = pace.takes(paceOf(first.piece.source), as);
+    const most = kept ? RUN[1] : takes === null ? 1 : Math.min(RUN[1], Math.max(1, Math.floor(RUN[0] / takes)));
+    return { pieces: alike.filter((_, i) => i % stride === 0).slice(0, most).map(({ piece }) => piece), as };
   }
 
   async function lane(own: Making, lanes: number): Promise<void> {
-    for (let todo = next(own, lanes); todo && !own.stop.signal.aborted; todo = next(own, lanes)) {
+    let kept = false;
+    for (let todo = next(own, lanes, kept); todo && !own.stop.signal.aborted; todo = next(own, lanes, kept)) {
       const { pieces, as } = todo;
       const { source } = pieces[0] as Piece;
       const revision = reels.standing(source, (pieces[0] as Piece).frame)?.of ?? null;
@@ -111,11 +118,13 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, ree
       let since = performance.now();
       try {
         const height = Math.max(16, Math.round(source.request.height / as));
-        await api.pictures(source.shot, { ...source.request, height, frames: pieces.map((p) => p.frame), ...(revision === null ? {} : { standing: revision }) }, (frame, sent) => {
+        await api.pictures(source.shot, { ...source.request, height, frames: pieces.map((p) => p.frame), ...(revision === null ? {} : { standing: revision }), full: source.request.height }, (frame, sent, full) => {
           if (own.stop.signal.aborted) return;
-          reels.take(source, frame, sent, revision, as);
+          reels.take(source, frame, sent, revision, full ? 1 : as);
           own.flying.delete(idOf({ source, frame }));
-          pace.tell(source.key, as, performance.now() - since);
+          // What was kept says nothing of how long making takes.
+          kept = full;
+          if (!full) pace.tell(paceOf(source), as, performance.now() - since);
           since = performance.now();
         }, own.stop.signal);
       } finally {
@@ -225,6 +234,8 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, ree
 
 export type Playback = ReturnType<typeof usePlayback>;
 
+/** Each state takes its own time: after an edit more or less of the picture is made. */
+const paceOf = ({ key, revision }: Source): string => `${revision} ${key}`;
 const idOf = ({ source, frame }: Piece): string => `${frame} ${source.revision} ${source.key}`;
 
 /** The moments of a run of frames of one source, with another laid beside each. */
