@@ -14,9 +14,13 @@ use Cossel\Core\Picture\Rect;
 final class FollowedFootage implements FrameSource
 {
     private const HEIGHT = 540;
+    /** Frames decoded at once where it is gone through backwards: footage can only be read forwards. */
+    private const BACK = 48;
 
     /** @var array{int, Frame}|null the frame read last */
     private ?array $read = null;
+    /** The first frame that was decoded for going backwards. */
+    private int $back = \PHP_INT_MAX;
 
     public function __construct(private readonly FrameCache $frames, private readonly FootageFile $footage) {}
 
@@ -38,6 +42,10 @@ final class FollowedFootage implements FrameSource
     private function read(int $frame): Frame
     {
         if ($this->read === null || $this->read[0] !== $frame) {
+            if ($this->read !== null && $frame < $this->read[0] && $frame < $this->back) {
+                $this->back = max(0, $frame - self::BACK + 1);
+                $this->frames->prepare($this->footage, $this->back, $frame, self::HEIGHT);
+            }
             $this->read = [$frame, $this->frames->frame($this->footage, $frame, self::HEIGHT)];
         }
 

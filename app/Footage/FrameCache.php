@@ -19,7 +19,13 @@ final class FrameCache
     /** Sizes that pictures are made at, as shares of the footage's own. */
     private const SHARES = [1 / 8, 1 / 4, 3 / 8, 1 / 2, 3 / 4];
 
-    public function __construct(private readonly Filesystem $files, private readonly string $path, private readonly int $mostBytes) {}
+    /** What is being decoded in order, and how far it has come. */
+    private string $of = '';
+
+    /** @var \Generator<int, Frame>|null */
+    private ?\Generator $open = null;
+
+    public function __construct(private readonly Filesystem $files, private readonly FrameReader $reader, private readonly string $path, private readonly int $mostBytes) {}
 
     /** @param int $height of the wanted picture in pixels */
     public function frame(FootageFile $footage, int $number, int $height): Frame
@@ -40,6 +46,7 @@ final class FrameCache
         for ($number = $from - $from % self::CHUNK; $number <= $to; $number += self::CHUNK) {
             $this->ensured($footage, $number, $format);
         }
+        $this->rest();
     }
 
     /** Gives back the space that frames of a file take. */
@@ -103,25 +110,30 @@ final class FrameCache
         });
     }
 
+    /**
+     * Goes on with the decode that is open, where it has come to these frames: whoever asks for one chunk after the other has the
+     * footage read once.
+     */
     private function decode(FootageFile $footage, int $first, int $last, FrameFormat $format, string $into): void
     {
-        foreach (FrameReader::ways($footage, $first) as $way) {
-            try {
-                Ffmpeg::run([
-                    ...FrameReader::picking($footage, $first, $last, $format, $way),
-                    '-f', 'image2',
-                    '-start_number', (string) $first,
-                    "{$into}/%08d.raw",
-                ], [$footage->path], [$into], timeout: 900);
-            } catch (FfmpegFailed $e) {
-                report($e);
+        $of = "{$footage->path} {$format->width}x{$format->height}";
+        $open = $this->open !== null && $this->of === $of && $this->open->valid() && $this->open->key() === $first - 1 ? $this->open : null;
+        // Given back whole, or not at all.
+        $this->rest();
+        $frames = $open ?? $this->reader->frames($footage, $first, $footage->info->frames() - 1, $format);
+        for ($number = $first; $number <= $last; ++$number) {
+            if ($number > $first || $open !== null) {
+                $frames->next();
             }
-            if (is_file(sprintf('%s/%08d.raw', $into, $last)) && filesize(sprintf('%s/%08d.raw', $into, $last)) === $format->bytes()) {
-                return;
-            }
+            $this->files->put(sprintf('%s/%08d.raw', $into, $number), $frames->current()->bytes);
         }
+        [$this->of, $this->open] = [$of, $frames];
+    }
 
-        throw UnreadableFootage::frame($first);
+    /** Ends the decode that is open; after a piece of work, so that no process is left waiting. */
+    public function rest(): void
+    {
+        [$this->of, $this->open] = ['', null];
     }
 
     /** Throws all frames away that are not being decoded just now; whoever looks at one has it decoded again. */

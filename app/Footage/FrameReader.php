@@ -15,13 +15,15 @@ use Cossel\Core\Picture\Layout;
 final class FrameReader
 {
     /**
-     * Frames of a span in the footage's own size, decoded as they are taken.
+     * Frames of a span, decoded as they are taken.
+     *
+     * @param FrameFormat|null $format the size they are wanted in; null for the footage's own
      *
      * @return \Generator<int, Frame> by number
      */
-    public function frames(FootageFile $footage, int $from, int $to): \Generator
+    public function frames(FootageFile $footage, int $from, int $to, ?FrameFormat $format = null): \Generator
     {
-        $format = $footage->info->format();
+        $format ??= $footage->info->format();
         $next = $from;
         foreach (self::ways($footage, $from) as $way) {
             try {
@@ -45,7 +47,7 @@ final class FrameReader
      *
      * @return non-empty-list<float|null>
      */
-    public static function ways(FootageFile $footage, int $first): array
+    private static function ways(FootageFile $footage, int $first): array
     {
         if (!is_file($footage->path)) {
             throw UnreadableFootage::gone($footage->name);
@@ -59,7 +61,7 @@ final class FrameReader
      *
      * @return list<string> options for ffmpeg, up to where the frames go
      */
-    public static function picking(FootageFile $footage, int $first, int $last, FrameFormat $format, ?float $way): array
+    private static function picking(FootageFile $footage, int $first, int $last, FrameFormat $format, ?float $way): array
     {
         return [
             '-copyts',

@@ -6,6 +6,7 @@ namespace App\Providers;
 
 use App\Database\WritingConnector;
 use App\Footage\FrameCache;
+use App\Footage\FrameReader;
 use App\Pictures\PictureCache;
 use App\Upkeep\Failures;
 use App\Work\WorkConnector;
@@ -26,7 +27,7 @@ final class CosselProvider extends ServiceProvider
         $this->app->singleton(WorkerLock::class, static fn(): WorkerLock => new WorkerLock(config('filesystems.disks.data.root') . '/workers'));
         $this->app->singleton(Kinds::class, static fn(): Kinds => Kinds::all());
         $this->app->singleton(RecipeReader::class);
-        $this->app->singleton(FrameCache::class, static fn(Application $app): FrameCache => new FrameCache($app->make(Filesystem::class), config('cossel.cache.path') . '/frames', config('cossel.cache.frames_bytes')));
+        $this->app->singleton(FrameCache::class, static fn(Application $app): FrameCache => new FrameCache($app->make(Filesystem::class), $app->make(FrameReader::class), config('cossel.cache.path') . '/frames', config('cossel.cache.frames_bytes')));
         $this->app->singleton(PictureCache::class, static fn(Application $app): PictureCache => new PictureCache($app->make(Filesystem::class), config('cossel.cache.path') . '/pictures', config('cossel.cache.pictures_bytes'), config('cossel.engine')));
     }
 
@@ -36,6 +37,9 @@ final class CosselProvider extends ServiceProvider
         Model::unguard();
         Model::preventSilentlyDiscardingAttributes();
         Failures::watch();
-        $this->app->make('queue')->addConnector('work', fn(): WorkConnector => $this->app->make(WorkConnector::class));
+        $queue = $this->app->make('queue');
+        $queue->addConnector('work', fn(): WorkConnector => $this->app->make(WorkConnector::class));
+        // Between two pieces of work nothing is left open.
+        $queue->looping(fn() => $this->app->make(FrameCache::class)->rest());
     }
 }

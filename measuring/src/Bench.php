@@ -141,6 +141,18 @@ final class Bench extends Command
         $this->row('drag a control, face-size area, 3 touches, to the picture changed: median, 95 %', "{$told['area'][0]} ms, {$told['area'][1]} ms", '70 ms, 150 ms');
         $this->row('drag a base control, to the reduced picture changed: median, 95 %', "{$told['base'][0]} ms, {$told['base'][1]} ms", '100 ms');
         $this->row('open the bench on a shot', "{$told['opened']} ms", '1000 ms');
+        $process = new Process(['node', base_path('scripts/playing.mjs')], base_path(), timeout: 600);
+        $process->run();
+        $told = json_decode($process->getOutput(), true);
+        foreach (is_array($told) ? ['face' => 'an exposure edit of a face, base and outside standing', 'teeth' => 'a teeth edit'] : [] as $name => $edit) {
+            foreach (['first' => 'played at once', 'again' => 'played again'] as $round => $words) {
+                $of = $told[$name][$round];
+                $this->row("after {$edit}, {$words}: first move, rate, frames left out, coarser", "{$of['first']} ms, {$of['rate']} frames/s, {$of['late']}, {$of['coarse']} %", '300 ms, 24 frames/s, 0');
+            }
+        }
+        if (!is_array($told)) {
+            $this->row('playing after an edit', 'not measured: ' . (strtok(trim($process->getErrorOutput()), "\n") ?: 'no browser'), '');
+        }
     }
 
     private function touches(Kinds $kinds, Frame $frame): void

@@ -57,6 +57,20 @@ final class FootageTest extends AppTestCase
         }
     }
 
+    public function test_chunks_one_after_the_other_come_from_one_decode_that_ends_with_the_work(): void
+    {
+        $file = $this->film('row.mkv', ['-c:v', 'ffv1', '-g', '1', '-pix_fmt', 'yuv420p'], frames: 40);
+        $footage = $this->shot($file)->readyFootage()->file();
+        $cache = $this->app->make(FrameCache::class);
+        $cache->frame($footage, 0, 48);
+        unlink($footage->path);
+        // Whoever reads it has it still.
+        self::assertSame(48, $cache->frame($footage, 12, 48)->format->height);
+        $cache->rest();
+        $this->expectExceptionMessage('row.mkv');
+        $cache->frame($footage, 24, 48);
+    }
+
     public function test_frames_read_in_order_end_with_the_one_that_is_not_there(): void
     {
         $file = $this->film('cut.mkv', ['-c:v', 'ffv1', '-g', '1', '-pix_fmt', 'yuv420p']);

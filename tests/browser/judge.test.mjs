@@ -9,7 +9,7 @@ const BACKLIT = 1;
 const LAUGH = 2;
 const SKIN = 4;
 let page;
-const { drag, onRuler } = hands(() => page);
+const { drag, onPage, onRuler } = hands(() => page);
 
 before(async () => {
   await cossel.start();
@@ -220,6 +220,64 @@ test('playing goes round the frames chosen on the lane, and goes on while one lo
   await page.keyboard.press('o');
   await page.keyboard.press(' ');
   await page.getByRole('button', { name: 'Play', exact: true }).waitFor();
+});
+
+test('after an edit it plays at once, and every frame shown is as the edit has made it', async () => {
+  await page.goto(`${cossel.url}/shots/${LAUGH}`);
+  await page.getByRole('tab', { name: 'Lips' }).click();
+  await rested();
+  await page.keyboard.press(' ');
+  await until(async () => (await page.locator('[data-ruler] rect.ready').count()) === 1 && (await page.locator('.coarse').count()) === 0, 60);
+  await page.keyboard.press(' ');
+  const old = (await cossel.api('GET', `/shots/${LAUGH}/recipe`)).body.revision;
+  await page.getByRole('switch', { name: 'Tone on' }).click();
+  await page.getByRole('switch', { name: 'Colour on' }).click();
+  await until(async () => (await cossel.api('GET', `/shots/${LAUGH}/recipe`)).body.revision > old + 1);
+  await page.keyboard.press(' ');
+  await page.getByRole('button', { name: 'Stop', exact: true }).waitFor();
+  // Lips and teeth, and a place beside them, on each frame as it is shown.
+  const places = [[[0.72, 0.62], [1.0, 0.76]], [[0.2, 0.2], [0.4, 0.4]]];
+  const boxes = [];
+  for (const [from, to] of places) boxes.push([...(await onPage(from)), ...(await onPage(to))]);
+  const shown = await page.evaluate(async (boxes) => {
+    const canvas = document.querySelector('[data-stage] canvas');
+    const stage = canvas.getBoundingClientRect();
+    const mean = ([l, t, r, b]) => {
+      const d = canvas.getContext('2d').getImageData((l - stage.x) * devicePixelRatio, (t - stage.y) * devicePixelRatio, (r - l) * devicePixelRatio, (b - t) * devicePixelRatio).data;
+      const sum = [0, 0, 0];
+      for (let i = 0; i < d.length; i += 4) for (let c = 0; c < 3; ++c) sum[c] += d[i + c] / (d.length / 4);
+      return sum;
+    };
+    const seen = new Map();
+    while (seen.size < 40) {
+      await new Promise((done) => requestAnimationFrame(done));
+      const frame = parseInt(document.querySelector('.frame').textContent, 10);
+      if (!seen.has(frame)) seen.set(frame, boxes.map(mean));
+    }
+    return [...seen];
+  }, boxes);
+  await page.keyboard.press(' ');
+  const of = (frame, revision) => page.evaluate(async ([shot, asked, places]) => {
+    const answer = await fetch(`/api/shots/${shot}/picture`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(asked) });
+    const image = await createImageBitmap(await answer.blob());
+    const g = new OffscreenCanvas(image.width, image.height).getContext('2d');
+    g.drawImage(image, 0, 0);
+    return places.map(([[l, t], [r, b]]) => {
+      const d = g.getImageData(l * image.height, t * image.height, (r - l) * image.height, (b - t) * image.height).data;
+      const sum = [0, 0, 0];
+      for (let i = 0; i < d.length; i += 4) for (let c = 0; c < 3; ++c) sum[c] += d[i + c] / (d.length / 4);
+      return sum;
+    });
+  }, [LAUGH, { frame, view: 'result', height: 540, ...(revision ? { revision } : {}) }, places]);
+  const far = (a, b) => Math.hypot(...a.map((v, i) => v - b[i]));
+  // The first two may have been seen before Space.
+  for (const [frame, [lips, beside]] of shown.slice(2).filter((_, i) => i % 6 === 0)) {
+    const [before, now] = [await of(frame, old), await of(frame)];
+    assert.ok(far(before[0], now[0]) > 2, 'the edit can be seen');
+    assert.ok(far(lips, now[0]) < far(lips, before[0]), `frame ${frame}: ${lips} is not ${now[0]} but ${before[0]}`);
+    assert.ok(far(beside, now[1]) < 2, `frame ${frame} beside: ${beside} is not ${now[1]}`);
+  }
+  assert.ok(shown.length >= 40);
 });
 
 test('another shot of the job is laid beside this one, and the cut between them is played', async () => {

@@ -21,7 +21,8 @@ function result(): void {
   <header class="head">
     <RouterLink class="dim job" :to="`/jobs/${shot.jobId}`">{{ shot.job }}</RouterLink><span class="dim" aria-hidden="true">/</span><h1>{{ shot.name }}</h1>
     <span class="grow"></span>
-    <span class="mono frame"><span v-if="coarse" class="dim">{{ coarse }}&ensp;</span><template v-if="playback.elsewhere.value !== null">{{ playback.elsewhere.value }} <span class="dim">of {{ compare.neighbour.value?.name }}</span></template><template v-else>{{ playhead.frame.value }} <span class="dim">of {{ shot.from }}–{{ shot.to }}</span></template></span>
+    <span v-if="coarse" class="mono dim coarse">{{ coarse }}</span>
+    <span class="mono frame"><template v-if="playback.elsewhere.value !== null">{{ playback.elsewhere.value }} <span class="dim">of {{ compare.neighbour.value?.name }}</span></template><template v-else>{{ playhead.frame.value }} <span class="dim">of {{ shot.from }}–{{ shot.to }}</span></template></span>
     <button v-tooltip.bottom="playWords" type="button" class="btn small" :aria-pressed="playback.playing.value" @click="playback.play()">{{ playback.playing.value ? 'Stop' : 'Play' }}</button>
     <span class="pills" role="group" aria-label="View">
       <button type="button" :aria-pressed="views.view.value === 'result' && compare.layout.value === null" @click="result">Result</button>
