@@ -2,6 +2,8 @@
  * Finds the landmarks of a face in a picture, off the main thread. The detector and its weights come with the package
  * and are only loaded when somebody asks.
  */
+import plain from '@tensorflow/tfjs-backend-wasm/wasm-out/tfjs-backend-wasm.wasm?url';
+import simd from '@tensorflow/tfjs-backend-wasm/wasm-out/tfjs-backend-wasm-simd.wasm?url';
 import * as faceapi from '@vladmandic/face-api';
 import detectorWeights from '@vladmandic/face-api/model/tiny_face_detector_model.bin?url';
 import detectorManifest from '@vladmandic/face-api/model/tiny_face_detector_model-weights_manifest.json';
@@ -49,8 +51,10 @@ function settle(): void {
 
 async function load(): Promise<[faceapi.TinyFaceDetector, faceapi.FaceLandmark68Net]> {
   settle();
-  const tf = faceapi.tf as unknown as { setBackend: (name: string) => Promise<boolean>; ready: () => Promise<void> };
-  await tf.setBackend('cpu');
+  const tf = faceapi.tf as unknown as { setBackend: (name: string) => Promise<boolean>; setWasmPaths: (paths: Record<string, string>) => void; ready: () => Promise<void> };
+  // One thread: several need pages that share memory, which ours does not.
+  tf.setWasmPaths({ 'tfjs-backend-wasm.wasm': plain, 'tfjs-backend-wasm-simd.wasm': simd, 'tfjs-backend-wasm-threaded-simd.wasm': simd });
+  if (!(await tf.setBackend('wasm').catch(() => false))) await tf.setBackend('cpu');
   await tf.ready();
   const detector = new faceapi.TinyFaceDetector();
   const net = new faceapi.FaceLandmark68Net();

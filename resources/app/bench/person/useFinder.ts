@@ -1,4 +1,4 @@
-import { onScopeDispose, ref } from 'vue';
+import { ref } from 'vue';
 import { api } from '../../api/client';
 import type { Area, Pair } from '../../api/types';
 import { useBench } from '../bench';
@@ -8,27 +8,36 @@ import type { FindAnswer } from './findFace.worker';
 /** Rows of the picture that is looked at. */
 const LOOKED_AT = 540;
 
+/** Kept once it was needed: what it has loaded takes seconds to load again. */
+let worker: Worker | null = null;
+
+/** Asks it for the landmarks of a face, one question at a time. */
+function ask(pixels: ImageData): Promise<FindAnswer> {
+  const own = (worker ??= new Worker(new URL('./findFace.worker.ts', import.meta.url), { type: 'module' }));
+  return new Promise((resolve) => {
+    own.onmessage = (e: MessageEvent<FindAnswer>) => resolve(e.data);
+    own.onerror = (e) => {
+      own.terminate();
+      worker = null;
+      resolve({ failure: e.message });
+    };
+    own.postMessage({ pixels });
+  });
+}
+
 /** Looks for the landmarks of a face on the present frame; what becomes of them is the server's. */
 export function useFinder() {
   const { shot, playhead } = useBench();
   const proposed = ref<Area[]>([]);
   const words = ref('Looking for a face on this frame…');
   const failed = ref(false);
-  let worker: Worker | null = null;
-  onScopeDispose(() => worker?.terminate());
 
   async function landmarks(frame: number): Promise<Pair[] | null> {
     const picture = await decoded(await api.picture(shot.id, { frame, view: 'original', height: LOOKED_AT }));
     const { width, height } = picture.image;
     const g = new OffscreenCanvas(width, height).getContext('2d') as OffscreenCanvasRenderingContext2D;
     g.drawImage(picture.image, 0, 0);
-    worker = new Worker(new URL('./findFace.worker.ts', import.meta.url), { type: 'module' });
-    const answer = await new Promise<FindAnswer>((resolve) => {
-      const own = worker as Worker;
-      own.onmessage = (e: MessageEvent<FindAnswer>) => resolve(e.data);
-      own.onerror = (e) => resolve({ failure: e.message });
-      own.postMessage({ pixels: g.getImageData(0, 0, width, height) });
-    });
+    const answer = await ask(g.getImageData(0, 0, width, height));
     if ('failure' in answer) throw new Error(answer.failure);
     return answer.landmarks?.map(([x, y]): Pair => [x / height, y / height]) ?? null;
   }
