@@ -14,6 +14,7 @@ use Cossel\Core\Touch\Asset;
 use Cossel\Core\Touch\Effect;
 use Cossel\Core\Touch\Insert;
 use Cossel\Core\Touch\Site;
+use Cossel\Core\Touch\Sparing;
 use Cossel\Core\Touch\Survey;
 
 /**
@@ -93,6 +94,12 @@ final class Act
     public function survey(): ?Survey
     {
         return $this->does instanceof Survey ? $this->does : null;
+    }
+
+    /** What leaves most of a frame as it is and can tell so, or null. */
+    public function sparing(): ?Sparing
+    {
+        return $this->does instanceof Sparing ? $this->does : null;
     }
 
     public function show(AreaPicture $picture): void

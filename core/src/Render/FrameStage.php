@@ -7,6 +7,7 @@ namespace Cossel\Core\Render;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Picture\Weight;
+use Cossel\Core\Touch\Sparing;
 
 /**
  * A touch of base or finish.
@@ -20,6 +21,12 @@ final readonly class FrameStage implements Stage
     public function reach(): Rect
     {
         return $this->frame;
+    }
+
+    /** What leaves most of an untreated frame as it is and can tell so, or null. */
+    public function sparing(): ?Sparing
+    {
+        return $this->act->sparing();
     }
 
     public function needs(Rect $rect): Rect

@@ -21,19 +21,39 @@ final readonly class Passage
 {
     /** Rows computed at a time where each pixel is computed from itself alone. */
     private const BAND = 48;
-    /** Pixels computed at a time where more is looked at: what bands share would be computed twice. */
+    /** Pixels that an area is shown to its touches of at once; beyond, in bands. */
     public const PIXELS = 1_000_000;
+    /** Pixels computed at a time where more is looked at than the pixel: what bands share is computed twice. */
+    private const AT_ONCE = 600_000;
 
     /**
      * @param list<Stage> $stages
-     * @param int         $pixels computed at a time
+     * @param int         $pixels shown to an area's touches at once, at the most
      */
     public function __construct(private array $stages, private Frame $frame, private int $pixels = self::PIXELS) {}
 
     /** @return list<Rect> what it may change, apart from each other */
     public function touched(): array
     {
-        return Rect::apart(array_map(static fn(Stage $stage): Rect => $stage->reach(), $this->stages));
+        $reaches = $sparing = [];
+        foreach ($this->stages as $stage) {
+            $spares = $stage instanceof FrameStage ? $stage->sparing() : null;
+            if ($spares === null) {
+                $reaches[] = $stage->reach();
+            } else {
+                $sparing[] = $spares;
+            }
+        }
+        $reaches = Rect::apart($reaches);
+        if (count($reaches) === 1 && $reaches[0]->equals($this->frame->format->rect())) {
+            return $reaches;
+        }
+        // Outside of those the frame is still untreated when it comes to what spares most of it.
+        foreach ($sparing as $spares) {
+            $reaches = Rect::apart([...$reaches, ...$spares->doubtful($this->frame)]);
+        }
+
+        return $reaches;
     }
 
     /**
@@ -91,7 +111,7 @@ final readonly class Passage
     {
         foreach ($rect->bands(self::BAND) as $band) {
             if (!$this->needs($band)[0]->equals($band)) {
-                return max(self::BAND, intdiv($this->pixels, max(1, $rect->width)));
+                return max(self::BAND, intdiv(min($this->pixels, self::AT_ONCE), max(1, $rect->width)));
             }
         }
 

@@ -70,6 +70,23 @@ final class FrameRendererTest extends TestCase
         }
     }
 
+    public function test_what_leaves_most_of_a_frame_as_it_is_gives_the_same_as_if_all_were_computed(): void
+    {
+        $finish = [['id' => 'l', 'kind' => 'legal', 'standard' => 'r103', 'knee' => 0.02]];
+        $format = new FrameFormat(400, 90);
+        $chance = Chance::seeded(5);
+        $luma = array_map(static fn(int $i): int => $i % 400 < 100 && $i > 12000 ? $chance->whole(3000, 63000) : $chance->whole(20000, 40000), range(0, 35999));
+        $chroma = array_map(static fn(): int => $chance->whole(32000, 33500), range(1, 72000));
+        $frame = new Frame($format, pack('v*', ...$luma, ...$chroma));
+        foreach ([[], [Documents::area()], [Documents::area(['touches' => [['id' => 't1', 'kind' => 'exposure', 'stops' => 1, 'side' => 'outside']]])]] as $k => $areas) {
+            $renderer = self::renderer(['areas' => $areas, 'finish' => $finish]);
+            $touched = array_sum(array_map(static fn(Rect $r): int => $r->count(), $renderer->touched($frame, 0)));
+            self::assertSame($k < 2, $touched < 0.8 * 36000);
+            self::assertGreaterThan(0, $touched);
+            self::assertSame($frame->patched($renderer->bands($frame, 0, $format->rect())), $renderer->frame($frame, 0));
+        }
+    }
+
     public function test_one_renderer_serves_any_frame(): void
     {
         $area = Documents::area(['touches' => [['id' => 't', 'kind' => 'match', 'light' => 1, 'targetL' => ['value' => 0.2, 'keys' => [['frame' => 0, 'value' => 0.2], ['frame' => 9, 'value' => 0.8]]]]]]);

@@ -4,14 +4,16 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Touch\Internal;
 
+use Cossel\Core\Picture\Beyond;
+use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Luma;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Weight;
-use Cossel\Core\Touch\Effect;
 use Cossel\Core\Touch\Legal;
+use Cossel\Core\Touch\Sparing;
 
 /** Channels and luma held between their limits. */
-final readonly class LegalEffect implements Effect
+final readonly class LegalEffect implements Sparing
 {
     use Pointwise;
 
@@ -34,6 +36,11 @@ final readonly class LegalEffect implements Effect
                 $this->knee,
             );
         }
+    }
+
+    public function doubtful(Frame $frame): array
+    {
+        return Beyond::of($frame, Legal::LEAST_LUMA + $this->knee, Legal::MOST_LUMA - $this->knee);
     }
 
     /** A value held between two limits. */
