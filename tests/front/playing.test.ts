@@ -214,6 +214,31 @@ describe('playing', () => {
     scope.stop();
   });
 
+  it('shows nothing of what was while a change is on its way, and goes on once it is known', async () => {
+    const { playback, made, shown, scope } = player(10);
+    playback.aim(runOf(source(1), [0, 9], null), false);
+    playback.play();
+    await vi.advanceTimersByTimeAsync(1500);
+    playback.wait();
+    const before = [made.length, shown.length] as const;
+    await vi.advanceTimersByTimeAsync(700);
+    expect([made.length, shown.length - before[1] <= 1, playback.playing.value]).toEqual([before[0], true, true]);
+    playback.aim(runOf(source(2), [0, 9], null), false);
+    await vi.advanceTimersByTimeAsync(700);
+    expect([made.length > before[0], shown.at(-1)?.includes('+')]).toEqual([true, true]);
+    // Pressed before it is saved: it begins with what is saved.
+    playback.halt();
+    playback.wait();
+    playback.play();
+    const then = shown.length;
+    await vi.advanceTimersByTimeAsync(500);
+    expect(shown.length).toBe(then);
+    playback.aim(runOf(source(2), [0, 9], null), false);
+    await vi.advanceTimersByTimeAsync(500);
+    expect(shown.length).toBeGreaterThan(then);
+    scope.stop();
+  });
+
   it('shows the right frame for its time and counts those it could not show', async () => {
     const { playback, shown, scope } = player();
     playback.aim(runOf(source(), [0, 9], null), false);

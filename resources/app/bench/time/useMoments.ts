@@ -45,8 +45,7 @@ export function useMoments({ shot, footage, store, areas, views, compare, follow
   /** Nothing is made ready for playing while changes are not saved, or while tell-tales are waited for. */
   const unasked = computed(() => !store.unsaved.value && telltales.progress.value === null);
   watch([moments, store.unsaved, unasked], () => {
-    // What is not saved yet is on its way; until then nothing is made of what was.
-    if (store.unsaved.value) playback.leave();
+    if (store.unsaved.value) playback.wait();
     else if (stage.wanted.value > 0) playback.aim(moments.value, unasked.value);
   });
   watch(store.held, (held) => {

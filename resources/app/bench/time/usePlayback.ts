@@ -43,6 +43,7 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, ree
   let run: Run | null = null;
   const resting = useTimeoutFn(() => void make(1), REST, { immediate: false });
   let aimed = '';
+  let waiting = false;
 
   const main = computed(() => moments.value.find((m) => m.source.shot === shotId)?.source ?? null);
   const coarseOf = (m: Moment): Coarse | null => {
@@ -59,17 +60,21 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, ree
     const sources = new Map(what.flatMap((m) => [m.source, ...(m.beside ? [m.beside.source] : [])]).map((s) => [s.key, s]));
     const now = JSON.stringify([what[0]?.frame, what.at(-1)?.frame, [...sources.values()].map((s) => [s.key, s.revision])]);
     moments.value = what;
-    if (now === aimed) {
-      if (playing.value) return;
-      if (!unasked) leave();
-      else if (making.lanes.size === 0) resting.start();
-      return;
-    }
+    waiting = false;
+    if (now !== aimed) {
+      leave();
+      reels.keep([...sources.keys()]);
+    } else if (!unasked && !playing.value) leave();
     aimed = now;
-    leave();
-    reels.keep([...sources.keys()]);
+    if (making.lanes.size > 0) return;
     if (playing.value) void make(LANES);
     else if (unasked) resting.start();
+  }
+
+  /** What is shown is no longer right, and what is to be played is not known yet: until it is, nothing is made and the frame stays. */
+  function wait(): void {
+    leave();
+    waiting = true;
   }
 
   /** Stops making pictures; what is ready stays. */
@@ -88,7 +93,8 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, ree
   function next(own: Making, lanes: number, kept: boolean): { pieces: Piece[]; as: Coarse } | null {
     const many = Math.max(1, moments.value.length);
     // What is late before it is made is not asked for.
-    const late = run && run.began !== null && main.value ? 1 + Math.ceil(((pace.takes(paceOf(main.value), pace.coarse(paceOf(main.value), fps / lanes)) ?? 0) * fps) / 1000) : 0;
+    const each = (fps * (moments.value[0]?.beside ? 2 : 1)) / lanes;
+    const late = run && run.began !== null && main.value ? 1 + Math.ceil(((pace.takes(paceOf(main.value), pace.coarse(paceOf(main.value), each)) ?? 0) * fps) / 1000) : 0;
     const from = run ? (due(run) + late) % many : standing();
     const order = [...moments.value.slice(from), ...moments.value.slice(0, from)].flatMap((m): Piece[] => (m.beside ? [m, m.beside] : [m]));
     const free = order.map((piece, at) => ({ piece, at })).filter(({ piece }) => !own.flying.has(idOf(piece)));
@@ -97,7 +103,7 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, ree
     const first = list[0];
     // While it plays one core is left to playing itself.
     if (!first || (missing.length === 0 && run !== null && own.flying.size > 0)) return null;
-    const as = missing.length > 0 && run ? pace.coarse(paceOf(first.piece.source), fps / lanes) : 1;
+    const as = missing.length > 0 && run ? pace.coarse(paceOf(first.piece.source), each) : 1;
     const stands = (p: Piece): number | null => reels.standing(p.source, p.frame)?.of ?? null;
     const alike = list.filter(({ piece }) => piece.source.key === first.piece.source.key && stands(piece) === stands(first.piece));
     // Every other one, where the other lane has not taken those between already: frames come in the order they are shown in.
@@ -164,7 +170,7 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, ree
     playing.value = true;
     dropped.value = 0;
     run = { first: standing(), asked: performance.now(), began: null, shown: -1, coming: null, waiting: false };
-    void make(LANES);
+    if (!waiting) void make(LANES);
     frames.resume();
   }
 
@@ -179,7 +185,7 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, ree
   /** Shows the moment that the clock has come to, if it is ready and the one before is not still being decoded. */
   async function tick(): Promise<void> {
     const own = run;
-    if (!own || own.waiting || moments.value.length === 0) return;
+    if (!own || own.waiting || waiting || moments.value.length === 0) return;
     if (own.began === null) {
       if (!begins(own)) return;
       own.began = performance.now();
@@ -226,9 +232,9 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, ree
     coarse,
     elsewhere,
     aim,
+    wait,
     play,
     halt,
-    leave,
   };
 }
 
