@@ -40,7 +40,7 @@ Route::middleware(InTurn::class)->group(static function (): void {
     Route::get('shots/{shot}/poster', [PictureController::class, 'poster']);
     Route::post('shots/{shot}/picture', [PictureController::class, 'picture']);
     Route::post('shots/{shot}/pictures', [PictureController::class, 'pictures']);
-    Route::post('shots/{shot}/witness', [PictureController::class, 'witness']);
+    Route::post('shots/{shot}/witnesses', [PictureController::class, 'witnesses']);
     Route::post('shots/{shot}/scope', [PictureController::class, 'scope']);
     Route::post('shots/{shot}/person', FindPersonController::class);
     Route::post('shots/{shot}/edge', [OutlineController::class, 'edge']);

@@ -14,8 +14,9 @@ use Illuminate\Filesystem\Filesystem;
  */
 final class FrameCache
 {
-    /** Frames decoded at a time. */
+    /** Frames decoded and kept together, at the most, and bytes of them: of large ones few, so that looking at one stays quick. */
     private const CHUNK = 12;
+    private const CHUNK_BYTES = 40_000_000;
     /** Sizes that pictures are made at, as shares of the footage's own. */
     private const SHARES = [1 / 8, 1 / 4, 3 / 8, 1 / 2, 3 / 4];
 
@@ -43,7 +44,8 @@ final class FrameCache
     public function prepare(FootageFile $footage, int $from, int $to, int $height): void
     {
         $format = self::sized($footage->info, $height);
-        for ($number = $from - $from % self::CHUNK; $number <= $to; $number += self::CHUNK) {
+        $many = self::together($format);
+        for ($number = $from - $from % $many; $number <= $to; $number += $many) {
             $this->ensured($footage, $number, $format);
         }
         $this->rest();
@@ -78,16 +80,23 @@ final class FrameCache
         return $full->sized(max(2, 2 * (int) round($full->width * $height / $full->height / 2)), $height);
     }
 
+    /** How many frames of a size are kept together. */
+    private static function together(FrameFormat $format): int
+    {
+        return max(1, min(self::CHUNK, intdiv(self::CHUNK_BYTES, $format->bytes())));
+    }
+
     private function ensured(FootageFile $footage, int $number, FrameFormat $format): string
     {
         if ($number < 0 || $number >= $footage->info->frames()) {
             throw UnreadableFootage::frame($number);
         }
-        $first = $number - $number % self::CHUNK;
+        $many = self::together($format);
+        $first = $number - $number % $many;
         $chunk = "{$this->path}/{$footage->sha256}/{$format->width}x{$format->height}/{$first}";
         $file = sprintf('%s/%08d.raw', $chunk, $number);
         if (!is_file($file)) {
-            $this->decodeOnce($footage, $first, min($first + self::CHUNK, $footage->info->frames()) - 1, $format, $chunk);
+            $this->decodeOnce($footage, $first, min($first + $many, $footage->info->frames()) - 1, $format, $chunk);
         } elseif (@filemtime($chunk) < time() - 600) {
             @touch($chunk);
         }
@@ -169,11 +178,11 @@ final class FrameCache
         $chunks = [];
         $bytes = 0;
         foreach (glob("{$this->path}/*/*/*", GLOB_ONLYDIR) ?: [] as $chunk) {
-            $frame = (glob("{$chunk}/*.raw") ?: [null])[0];
-            if ($frame === null || str_ends_with($chunk, '.part')) {
+            $frames = glob("{$chunk}/*.raw") ?: [];
+            if ($frames === [] || str_ends_with($chunk, '.part')) {
                 continue;
             }
-            $size = self::CHUNK * (int) @filesize($frame);
+            $size = count($frames) * (int) @filesize($frames[0]);
             $bytes += $size;
             $chunks[$chunk] = [(int) @filemtime($chunk), $size];
         }

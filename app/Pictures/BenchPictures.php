@@ -43,31 +43,35 @@ final class BenchPictures
         );
     }
 
-    /** A witness of an area as a JPEG of this size. */
-    public function witness(FootageFile $footage, Recipe $recipe, int $number, View $view, Area $area, int $width, int $height): string
+    /** @return \Closure(int): string witnesses of an area on any frame, as JPEG of this size */
+    public function witnesses(FootageFile $footage, Recipe $recipe, View $view, Area $area, int $width, int $height): \Closure
     {
         $motions = $this->renderers->motions($recipe);
-        $on = static fn(Rect $whole): Witness => Witness::of($area, $motions, $motions->of($area, $number), $whole, $width, $height);
-        // From the smallest frames that show as much as the crop can; the greatest of those that are decoded ahead at the most.
-        $unit = 1000;
-        $rows = (int) ceil($unit / max(1e-3, $on(Rect::of(0, 0, intdiv($unit * $footage->info->width, $footage->info->height), $unit))->pixels()));
-        $frame = $this->frames->frame($footage, $number, FrameCache::kept($footage->info, min($rows, self::USUAL_HEIGHTS[0])));
-        $whole = $frame->format->rect();
-        $witness = $on($whole);
-        $needs = $witness->needs($whole);
-        if ($needs->isEmpty()) {
-            $needs = Rect::of(0, 0, 2, 2);
-        }
         $renderer = $this->renderers->of(self::shown($recipe, $view, $area));
-        TooCostly::check($renderer, $frame, $number, $needs, 'picture');
-        if ($view === View::Matte) {
-            $matte = $renderer->matte($frame, $area, $number, $needs)->v;
-            $planes = new Planes($needs, $matte, $matte, $matte);
-        } else {
-            $planes = Planes::joined($needs, (new Showing($this->frames, $footage, $renderer, $view, $area, $height))->bands($frame, $number, $needs));
-        }
+        $showing = new Showing($this->frames, $footage, $renderer, $view, $area, $height);
 
-        return Jpeg::encode(Bytes::bgrx8($witness->crop($planes)), $width, $height);
+        return function (int $number) use ($footage, $view, $area, $width, $height, $motions, $renderer, $showing): string {
+            $on = static fn(Rect $whole): Witness => Witness::of($area, $motions, $motions->of($area, $number), $whole, $width, $height);
+            // From the smallest frames that show as much as the crop can; the greatest of those that are decoded ahead at the most.
+            $unit = 1000;
+            $rows = (int) ceil($unit / max(1e-3, $on(Rect::of(0, 0, intdiv($unit * $footage->info->width, $footage->info->height), $unit))->pixels()));
+            $frame = $this->frames->frame($footage, $number, FrameCache::kept($footage->info, min($rows, self::USUAL_HEIGHTS[0])));
+            $whole = $frame->format->rect();
+            $witness = $on($whole);
+            $needs = $witness->needs($whole);
+            if ($needs->isEmpty()) {
+                $needs = Rect::of(0, 0, 2, 2);
+            }
+            TooCostly::check($renderer, $frame, $number, $needs, 'picture');
+            if ($view === View::Matte) {
+                $matte = $renderer->matte($frame, $area, $number, $needs)->v;
+                $planes = new Planes($needs, $matte, $matte, $matte);
+            } else {
+                $planes = Planes::joined($needs, $showing->bands($frame, $number, $needs));
+            }
+
+            return Jpeg::encode(Bytes::bgrx8($witness->crop($planes)), $width, $height);
+        };
     }
 
     /** The recipe as a view has it: without what the view leaves out. */

@@ -53,13 +53,21 @@ final class ShotPictures
         }
     }
 
-    public function witness(Shot $shot, Wanted $wanted, int $width): string
+    /**
+     * Witnesses of an area on several frames, one after the other.
+     *
+     * @param list<int> $frames
+     *
+     * @return \Generator<int, string> JPEG by frame
+     */
+    public function witnesses(Shot $shot, Wanted $wanted, int $width, array $frames): \Generator
     {
         $recipe = $this->recipe($shot, $wanted->revision, $wanted->unsaved);
-        $area = $recipe->area($wanted->area ?? '');
-        $make = fn(): string => $this->pictures->witness($shot->readyFootage()->file(), $recipe, $wanted->frame, $wanted->view, $area, $width, $wanted->height);
-
-        return $wanted->unsaved === null ? $this->cache->get(['witness', $shot->id, $wanted->revision ?? $shot->revision, $width, $wanted->frame, ...$wanted->key()], $make) : $make();
+        $make = $this->pictures->witnesses($shot->readyFootage()->file(), $recipe, $wanted->view, $recipe->area($wanted->area ?? ''), $width, $wanted->height);
+        foreach ($frames as $frame) {
+            $made = static fn(): string => $make($frame);
+            yield $frame => $wanted->unsaved === null ? $this->cache->get(['witness', $shot->id, $wanted->revision ?? $shot->revision, $width, $frame, ...$wanted->key()], $made) : $made();
+        }
     }
 
     /** The shot as it is now, or untreated, small, for lists. */

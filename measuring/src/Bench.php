@@ -99,9 +99,7 @@ final class Bench extends Command
         $this->row('the same, full picture', self::median(static fn() => $draw($all, 540), 5), '300 ms');
         $this->row('step to a frame not rendered yet, three areas', self::median(static fn() => $draw($reader->read(Samples::recipe($footage, areas: [Samples::face(3), Samples::small('b', 0.5), Samples::small('c', 0.9)])), 540), 5), '200 ms');
         $this->row('nine witnesses', self::median(static function () use ($pictures, $footage, $face): void {
-            for ($i = 0; $i < 9; ++$i) {
-                $pictures->witness($footage, $face, 10 * $i, View::Result, $face->areas[0], 172, 156);
-            }
+            array_map($pictures->witnesses($footage, $face, View::Result, $face->areas[0], 172, 156), range(0, 80, 10));
         }, 3), '500 ms, on two cores');
         $seconds = self::milliseconds(static function () use ($draw, $all): void {
             for ($i = 0; $i < 4; ++$i) {

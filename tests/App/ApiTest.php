@@ -122,7 +122,8 @@ final class ApiTest extends AppTestCase
         $plain = $this->postJson("/api/shots/{$this->shot->id}/picture", $ask)->getContent();
         self::assertNotSame($plain, $this->postJson("/api/shots/{$this->shot->id}/picture", [...$ask, 'recipe' => $recipe])->getContent());
         self::assertSame($plain, $this->postJson("/api/shots/{$this->shot->id}/picture", $ask)->getContent());
-        $this->postJson("/api/shots/{$this->shot->id}/witness", [...$ask, 'recipe' => [...$recipe, 'areas' => [$this->area()]], 'area' => 'face', 'width' => 60])->assertOk();
+        $witnesses = $this->postJson("/api/shots/{$this->shot->id}/witnesses", [...$ask, 'frames' => [5, 9], 'recipe' => [...$recipe, 'areas' => [$this->area()]], 'area' => 'face', 'width' => 60])->assertOk()->streamedContent();
+        self::assertSame(2, substr_count($witnesses, '"frame":'));
         $this->postJson("/api/shots/{$this->shot->id}/scope", [...$ask, 'scope' => 'waveform'])->assertOk()->assertJsonPath('columns', 48 * 4);
     }
 

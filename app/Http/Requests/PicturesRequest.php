@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Requests;
 
 /** Asks for pictures of several frames, alike but for that, in the order they are wanted in. */
-final class PicturesRequest extends PictureRequest
+class PicturesRequest extends PictureRequest
 {
     private const MOST = 32;
 

@@ -94,7 +94,7 @@ final class RequestFuzz implements Fuzz
         return match (true) {
             $name === 'picture', $name === 'poster' => $picture,
             $name === 'pictures' => [...$picture, 'frames' => [$dice->whole(0, 11), $dice->whole(0, 11)]],
-            $name === 'witness' => [...$picture, 'width' => 32],
+            $name === 'witnesses' => [...$picture, 'frames' => [$dice->whole(0, 11)], 'width' => 32],
             $name === 'scope' => [...$picture, 'scope' => $dice->one(['waveform', 'parade', 'vectorscope', 'histogram']), 'limited' => true, 'zoom' => 2],
             $name === 'recipe' => ['base' => $shot->revision ?? 1, 'label' => 'Face, exposure', 'recipe' => $recipe],
             in_array($name, ['undo', 'redo'], true) => ['base' => $shot->revision ?? 1],

@@ -124,6 +124,21 @@ async function* cut(body: ReadableStream<Uint8Array<ArrayBuffer>>): AsyncGenerat
   }
 }
 
+/** Asks for something of several frames; each is taken as it comes in. */
+async function stream<T>(path: string, request: { frames: number[] }, take: (told: T, file: Blob) => void, signal?: AbortSignal): Promise<void> {
+  const response = await send('POST', path, JSON.stringify(request), 'application/json', signal);
+  await whole((async () => {
+    let left = request.frames.length;
+    for await (const { line, piece } of cut(response.body as ReadableStream<Uint8Array<ArrayBuffer>>)) {
+      const told = JSON.parse(line) as (T & { bytes: number }) | { message: string };
+      if ('message' in told) throw new ApiError(422, told.message);
+      take(told, await piece(told.bytes));
+      --left;
+    }
+    if (left > 0) throw new Error('broken off');
+  })());
+}
+
 export const api = {
   kinds: () => list<Kind>('/kinds'),
   formats: () => json<Format[]>('GET', '/formats'),
@@ -169,21 +184,11 @@ export const api = {
     return sentAs(file, headers.get('X-Picture-Place') ?? '', request);
   },
   /** Pictures of several frames, told one by one as they come in. */
-  pictures: async (shot: number, request: Omit<PictureRequest, 'frame'> & { frames: number[] }, take: (frame: number, sent: Sent, full: boolean) => void, signal?: AbortSignal): Promise<void> => {
-    const response = await send('POST', `/shots/${shot}/pictures`, JSON.stringify(request), 'application/json', signal);
-    if (!response.body) return;
-    await whole((async () => {
-      let left = request.frames.length;
-      for await (const { line, piece } of cut(response.body as ReadableStream<Uint8Array<ArrayBuffer>>)) {
-        const told = JSON.parse(line) as { frame: number; place: string; full: boolean; bytes: number } | { message: string };
-        if ('message' in told) throw new ApiError(422, told.message);
-        take(told.frame, sentAs(await piece(told.bytes), told.place, request), told.full);
-        --left;
-      }
-      if (left > 0) throw new Error('broken off');
-    })());
-  },
-  witness: async (shot: number, request: PictureRequest & { width: number }, signal?: AbortSignal): Promise<Blob> => (await blob(`/shots/${shot}/witness`, request, signal)).file,
+  pictures: (shot: number, request: Omit<PictureRequest, 'frame'> & { frames: number[] }, take: (frame: number, sent: Sent, full: boolean) => void, signal?: AbortSignal): Promise<void> =>
+    stream<{ frame: number; place: string; full: boolean }>(`/shots/${shot}/pictures`, request, ({ frame, place, full }, file) => take(frame, sentAs(file, place, request), full), signal),
+  /** Crops of an area held still, likewise. */
+  witnesses: (shot: number, request: Omit<PictureRequest, 'frame'> & { frames: number[]; width: number }, take: (frame: number, file: Blob) => void, signal?: AbortSignal): Promise<void> =>
+    stream<{ frame: number }>(`/shots/${shot}/witnesses`, request, ({ frame }, file) => take(frame, file), signal),
   scope: (shot: number, request: ScopeRequest, signal?: AbortSignal) => json<Scope>('POST', `/shots/${shot}/scope`, request, signal),
 
   startingPoints: () => json<StartingPoint[]>('GET', '/starting-points'),

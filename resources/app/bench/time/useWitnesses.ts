@@ -70,14 +70,16 @@ export function useWitnesses(shotId: number, store: RecipeStore, motions: Motion
     const frames = new Set(witnesses.value.map((w) => w.frame));
     crops.keep((frame) => frames.has(frame));
     const order = [...witnesses.value].sort((a, b) => Math.abs(a.frame - playhead.frame.value) - Math.abs(b.frame - playhead.frame.value));
-    const lane = async (): Promise<void> => {
-      for (let w = order.shift(); w && !signal.aborted; w = order.shift()) {
-        const file = await api.witness(shotId, { frame: w.frame, view: shown, area: chosen.id, ...WITNESS }, signal);
-        if (!signal.aborted) crops.put(w.frame, file);
-      }
+    // One run for each core that renders, every other one each: the nearest come first.
+    const run = (k: number): Promise<void> => {
+      const mine = order.filter((_, i) => i % 2 === k).map((w) => w.frame);
+      const take = (frame: number, file: Blob): void => {
+        if (!signal.aborted) crops.put(frame, file);
+      };
+      return mine.length === 0 ? Promise.resolve() : api.witnesses(shotId, { frames: mine, view: shown, area: chosen.id, ...WITNESS }, take, signal);
     };
     try {
-      await Promise.all([lane(), lane()]);
+      await Promise.all([run(0), run(1)]);
       behind.value = false;
     } catch {
       // Stopped by a newer round, or the server is away; the old crops stay.

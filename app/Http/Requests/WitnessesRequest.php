@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-/** Asks for a crop of an area held still. */
-final class WitnessRequest extends PictureRequest
+/** Asks for crops of an area held still, on several frames. */
+final class WitnessesRequest extends PicturesRequest
 {
     /** @return array<string, mixed> */
     public function rules(): array
