@@ -165,7 +165,9 @@ export class Torment {
     const file = join(this.folder, 'delivered.mkv');
     for (let again = 0; ; again++) {
       try {
-        writeFileSync(file, Buffer.from(await (await fetch(`${this.url}/api/deliveries/${id}/file`)).arrayBuffer()));
+        const answer = await fetch(`${this.url}/api/deliveries/${id}/file`);
+        if (!answer.ok) throw new Error(`the file of a delivery is refused: ${answer.status}`);
+        writeFileSync(file, Buffer.from(await answer.arrayBuffer()));
         break;
       } catch (reason) {
         // Ended in the middle of it.
