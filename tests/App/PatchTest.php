@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Footage\FrameCache;
 use App\Models\Shot;
 use Illuminate\Filesystem\Filesystem;
 
@@ -157,6 +158,8 @@ final class PatchTest extends AppTestCase
     public function test_what_goes_wrong_after_the_first_is_told_in_its_place(): void
     {
         $this->picture(['height' => 54]);
+        // As after every request: what is open would still have the file.
+        $this->app->make(FrameCache::class)->rest();
         (new Filesystem())->delete($this->shot->readyFootage()->file()->path);
         $parts = self::parts($this->postJson("/api/shots/{$this->shot->id}/pictures", ['frames' => [6, 20, 21], 'view' => 'result', 'height' => 54])->assertOk()->streamedContent());
         self::assertCount(2, $parts);
