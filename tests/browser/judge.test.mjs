@@ -206,9 +206,11 @@ test('playing goes round the frames chosen on the lane, and goes on while one lo
   await drag([lane.x + (await onRuler(30)), lane.y + 8], [lane.x + (await onRuler(35)), lane.y + 8]);
   await page.keyboard.press(' ');
   await page.getByRole('button', { name: 'Stop', exact: true }).waitFor({ timeout: 60000 });
+  const now = async () => parseInt(await page.locator('.frame').innerText(), 10);
+  await until(async () => (await now()) >= 30 && (await now()) <= 35);
   const frames = new Set();
   await until(async () => {
-    frames.add(parseInt(await page.locator('.frame').innerText(), 10));
+    frames.add(await now());
     return frames.size === 6;
   });
   assert.deepEqual([...frames].sort(), [30, 31, 32, 33, 34, 35]);
@@ -224,7 +226,7 @@ test('playing goes round the frames chosen on the lane, and goes on while one lo
 
 test('after an edit it plays at once, and every frame shown is as the edit has made it', async () => {
   await page.goto(`${cossel.url}/shots/${LAUGH}`);
-  await page.getByRole('tab', { name: 'Lips' }).click();
+  await page.getByRole('tab', { name: 'C Lips' }).click();
   await rested();
   await page.keyboard.press(' ');
   await until(async () => (await page.locator('[data-ruler] rect.ready').count()) === 1 && (await page.locator('.coarse').count()) === 0, 60);
