@@ -232,12 +232,13 @@ final class FrameRendererTest extends TestCase
         $frame = self::frame();
         $touches = [['id' => 't1', 'kind' => 'blur', 'radius' => 0.03], ['id' => 't2', 'kind' => 'even', 'tone' => 1], ['id' => 't3', 'kind' => 'sharpen', 'strength' => 1], ['id' => 't4', 'kind' => 'blur', 'side' => 'outside', 'radius' => 0.02]];
         $pick = ['light' => [0.3, 0.7, 0.2], 'blur' => 0.01, 'clean' => ['specks' => 0.03, 'holes' => 0.02], 'follow' => 0.5];
-        $renderer = self::renderer(['base' => [['id' => 'b1', 'kind' => 'glow', 'intensity' => 0.5]], 'areas' => [Documents::area(['touches' => $touches, 'pick' => $pick])], 'finish' => [['id' => 'f1', 'kind' => 'blur', 'radius' => 0.01]]]);
+        // One that has measured nothing yet each time.
+        $renderer = static fn(): FrameRenderer => self::renderer(['base' => [['id' => 'b1', 'kind' => 'glow', 'intensity' => 0.5]], 'areas' => [Documents::area(['touches' => $touches, 'pick' => $pick])], 'finish' => [['id' => 'f1', 'kind' => 'blur', 'radius' => 0.01]]]);
         $all = $frame->format->rect();
-        $whole = iterator_to_array($renderer->bands($frame, 0, $all))[0];
+        $whole = iterator_to_array($renderer()->bands($frame, 0, $all))[0];
         self::assertTrue($whole->rect->equals($all));
         foreach ([Rect::of(60, 30, 40, 25), Rect::of(0, 0, 12, 90), Rect::of(150, 80, 10, 10)] as $piece) {
-            foreach ($renderer->bands($frame, 0, $piece) as $band) {
+            foreach ($renderer()->bands($frame, 0, $piece) as $band) {
                 for ($y = $band->rect->y; $y < $band->rect->bottom(); ++$y) {
                     for ($x = $band->rect->x; $x < $band->rect->right(); ++$x) {
                         foreach ($band->at($x, $y) as $c => $v) {

@@ -173,7 +173,7 @@ return [
     'what was made ready for one frame serves for any' => ['Render/FrameRenderer.php', '&& $this->last[1] === $number', '', 'FrameRendererTest'],
     'what was made ready for one picture serves for any' => ['Render/FrameRenderer.php', '$this->last[0] === $frame && ', '', 'FrameRendererTest'],
     'areas out of their live span' => ['Render/FrameRenderer.php', '$area->live->weight($number) * ', '', 'FrameRendererTest'],
-    'what touches is not all that is touched' => ['Render/AreaStage.php', 'return $this->frame;', 'return $this->bounds;', 'FrameRendererTest'],
+    'what touches is not all that is touched' => ['Render/AreaStage.php', "Side::Outside) {\n                return \$this->frame;", "Side::Outside) {\n                return \$this->bounds;", 'FrameRendererTest'],
     'what a neighbourhood carries on counts as unchanged' => ['Render/Act.php', 'return $changed->union($spread->intersect($target));', 'return $changed;', 'ChangeTest'],
     'what is measured anew counts as unchanged' => ['Render/Act.php', 'return $changed->union($target);', 'return $changed;', 'ChangeTest'],
     'picks count as unchanged whatever enters them' => ['Render/AreaStage.php', ': $changed->grow(', ': Rect::none()->grow(', 'ChangeTest'],
