@@ -87,11 +87,8 @@ final class ShotPictures
         if ($wanted->view->showsMatte()) {
             return [$shot->id, $wanted->revision ?? $shot->revision, $wanted->standing, $frame, ...$wanted->key($height)];
         }
-        $acting = static function (?Recipe $of) use ($wanted, $frame): ?string {
-            $area = $wanted->area === null ? null : $of?->area($wanted->area);
-
-            return $of === null ? null : OnFrame::digest(BenchPictures::shown($of, $wanted->view, $area), $frame);
-        };
+        $area = $wanted->area === null ? null : $recipe->area($wanted->area);
+        $acting = static fn(?Recipe $of): ?string => $of === null ? null : OnFrame::digest(BenchPictures::shown($of, $wanted->view, $area), $frame);
 
         return [$shot->id, $acting($recipe), $acting($standing), $frame, ...$wanted->key($height)];
     }
