@@ -42,6 +42,8 @@ async function measure(page, shot, area, kind) {
   await page.goto(`${cossel.url}/shots/${shot}`);
   await page.getByRole('tab', { name: area }).click();
   const track = page.locator(`[data-touch="${kind}"] .track`).first();
+  await page.waitForTimeout(500);
+  if (!(await track.isVisible())) await page.locator('.line').filter({ hasText: 'Treat' }).click();
   await track.waitFor();
   // Everything stands as it would after a while of work.
   await until(() => page.evaluate(() => {
