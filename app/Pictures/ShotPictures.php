@@ -42,14 +42,14 @@ final class ShotPictures
         $standing = $wanted->standing === null ? null : $this->recipe($shot, $wanted->standing);
         $showing = $this->pictures->showing($shot->readyFootage()->file(), $recipe, $wanted, $standing);
         foreach ($frames as $frame) {
-            $key = fn(?int $height = null): array => $this->key($shot, $wanted, $frame, $recipe, $standing, $height);
-            $full = $wanted->full === null || $wanted->unsaved !== null ? null : $this->cache->known($key($wanted->full));
-            if ($full !== null) {
-                yield $frame => self::unpacked($full, true);
+            $make = static fn(): string => self::packed($showing->picture($frame));
+            if ($wanted->unsaved !== null) {
+                yield $frame => self::unpacked($make());
                 continue;
             }
-            $make = static fn(): string => self::packed($showing->picture($frame));
-            yield $frame => self::unpacked($wanted->unsaved === null ? $this->cache->get($key(), $make) : $make());
+            $of = $this->key($shot, $wanted, $frame, $recipe, $standing);
+            $full = $wanted->full === null ? null : $this->cache->known([...$of, ...$wanted->key($wanted->full)]);
+            yield $frame => $full === null ? self::unpacked($this->cache->get([...$of, ...$wanted->key()], $make)) : self::unpacked($full, true);
         }
     }
 
@@ -77,20 +77,20 @@ final class ShotPictures
     }
 
     /**
-     * What a picture depends on: what acts on its frame, so that it is made again only where an edit is to be seen. Views of
+     * What a picture depends on besides how it is looked at: what acts on its frame, so that it is made again only where an edit is to be seen. Views of
      * an area's matte depend on more: on the whole revision.
      *
      * @return list<mixed>
      */
-    private function key(Shot $shot, Wanted $wanted, int $frame, Recipe $recipe, ?Recipe $standing, ?int $height): array
+    private function key(Shot $shot, Wanted $wanted, int $frame, Recipe $recipe, ?Recipe $standing): array
     {
         if ($wanted->view->showsMatte()) {
-            return [$shot->id, $wanted->revision ?? $shot->revision, $wanted->standing, $frame, ...$wanted->key($height)];
+            return [$shot->id, $wanted->revision ?? $shot->revision, $wanted->standing, $frame];
         }
         $area = $wanted->area === null ? null : $recipe->area($wanted->area);
         $acting = static fn(?Recipe $of): ?string => $of === null ? null : OnFrame::digest(BenchPictures::shown($of, $wanted->view, $area), $frame);
 
-        return [$shot->id, $acting($recipe), $acting($standing), $frame, ...$wanted->key($height)];
+        return [$shot->id, $acting($recipe), $acting($standing), $frame];
     }
 
     private function recipe(Shot $shot, ?int $revision, mixed $unsaved = null): Recipe

@@ -52,8 +52,10 @@ final readonly class Showing
             return new Picture('', $rect, $whole);
         }
         TooCostly::check($this->renderer, $frame, $number, $rect, 'picture');
-        $bytes = $this->view === View::Matte && $this->area !== null ? $this->matte($this->area, $frame, $number, $rect) : '';
-        if ($bytes === '') {
+        $bytes = '';
+        if ($this->view === View::Matte && $this->area !== null) {
+            $bytes = $this->matte($this->area, $frame, $number, $rect);
+        } else {
             foreach ($this->bands($frame, $number, $rect) as $planes) {
                 $bytes .= Bytes::bgrx8($planes);
             }

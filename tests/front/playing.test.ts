@@ -109,6 +109,25 @@ describe('pictures on the stage', () => {
     expect(reels.ready(source(3), 5)).toBe(true);
   });
 
+  it('are of the very revision they are kept as, and the original of none', async () => {
+    const asked: (number | undefined)[] = [];
+    vi.spyOn(api, 'picture').mockImplementation((_shot, r) => {
+      asked.push(r.revision, r.standing);
+      return Promise.resolve(sent(r.view, true));
+    });
+    const { pictures } = stage();
+    const want = async (view: PictureRequest['view'], height: number, saved: number | null): Promise<string[]> => {
+      pictures.want({ ...request, view, height }, 90, saved);
+      await settled();
+      return names(pictures.layers.value);
+    };
+    await want('result', 90, 7);
+    expect(asked).toEqual([7, undefined]);
+    expect([source(7).request.revision, source(7, 'original').request.revision]).toEqual([7, undefined]);
+    // Dragged while the original is looked at: it stands, of no revision that could be asked against.
+    expect([await want('original', 90, 7), await want('original', 45, null), asked.length]).toEqual([['original'], ['original'], 4]);
+  });
+
   it('keep the old one and say what is wrong when one cannot be made', async () => {
     vi.spyOn(api, 'picture').mockResolvedValueOnce(sent('one', true)).mockRejectedValueOnce(new Error('gone')).mockResolvedValueOnce(sent('two', true));
     const { pictures } = stage();

@@ -27,13 +27,15 @@ final class AreaStage implements Stage
     /** Lightness of the area, once it was measured. */
     private ?float $light = null;
 
+    private ?string $place = null;
+
     /**
-     * @param string    $place a digest of what its matte comes from
-     * @param list<Act> $acts
+     * @param \Closure(): string $placed a digest of what its matte comes from; only asked for where treatments are compared
+     * @param list<Act>          $acts
      */
     public function __construct(
         public readonly Area $area,
-        private readonly string $place,
+        private readonly \Closure $placed,
         private readonly AreaMatte $outline,
         private readonly ?PickMatte $pick,
         public readonly array $acts,
@@ -41,6 +43,11 @@ final class AreaStage implements Stage
     ) {
         $this->frame = $site->untreated->format->rect();
         $this->bounds = $site->bounds();
+    }
+
+    private function place(): string
+    {
+        return $this->place ??= ($this->placed)();
     }
 
     /** Where its outline may be other than 0. */
@@ -83,7 +90,7 @@ final class AreaStage implements Stage
                     continue;
                 }
                 $target = $act->side === Side::Inside ? $stage->bounds : $this->frame;
-                $same = $same && (!$act->placed || $this->place === $other->place);
+                $same = $same && (!$act->placed || $this->place() === $other->place());
                 $changed = $same ? $act->spread($changed->union($matte->intersect($target)), $target) : $changed->union($target);
             }
         }
@@ -98,7 +105,7 @@ final class AreaStage implements Stage
      */
     public function matteChanged(self $other, Rect $changed): Rect
     {
-        if ($this->place !== $other->place) {
+        if ($this->place() !== $other->place()) {
             return $this->bounds->union($other->bounds);
         }
         if ($this->pick === null || $changed->isEmpty()) {
@@ -176,7 +183,7 @@ final class AreaStage implements Stage
             if ($act->survey() === null || $rect->count() <= $most) {
                 continue;
             }
-            $until = new self($this->area, $this->place, $this->outline, $this->pick, array_slice($this->acts, 0, $i), $this->site);
+            $until = new self($this->area, $this->placed, $this->outline, $this->pick, array_slice($this->acts, 0, $i), $this->site);
             $until->light = $this->light;
             $act->show($this->gathered($rect, $act->survey()->block(), $most, function (Rect $band) use ($before, $until): array {
                 $inside = $band->intersect($this->bounds);

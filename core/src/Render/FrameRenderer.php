@@ -30,7 +30,7 @@ final class FrameRenderer
     /** @var array{Frame, int, list<Stage>}|null of the frame asked about last: with what its areas were measured to be */
     private ?array $last = null;
 
-    /** @param int $pixels computed at a time where a touch looks at more than the pixel itself */
+    /** @param int $pixels that an area is shown to its touches of at once, at the most */
     public function __construct(
         private readonly Recipe $recipe,
         private readonly Motions $motions,
@@ -200,7 +200,7 @@ final class FrameRenderer
 
         return new AreaStage(
             $area,
-            OnFrame::place($this->recipe, $area, $number),
+            fn(): string => OnFrame::place($this->recipe, $area, $number),
             $outline,
             $area->pick === null ? null : new PickMatte($area->pick),
             Act::of($touches, $this->recipe->assets, $site, $inside, $strength),

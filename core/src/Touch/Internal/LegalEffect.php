@@ -17,8 +17,16 @@ final readonly class LegalEffect implements Sparing
 {
     use Pointwise;
 
+    /** Between these, nothing is to be done with any channel. */
+    private float $low;
+    private float $high;
+
     /** @param float $knee more than 0 */
-    public function __construct(private float $knee) {}
+    public function __construct(private float $knee)
+    {
+        $this->low = Legal::LEAST_LUMA + $knee;
+        $this->high = Legal::MOST_LUMA - $knee;
+    }
 
     public function apply(Planes $planes, Weight $weight): void
     {
@@ -34,13 +42,15 @@ final readonly class LegalEffect implements Sparing
                 $weight->offset,
                 $weight->scale,
                 $this->knee,
+                $this->low,
+                $this->high,
             );
         }
     }
 
     public function doubtful(Frame $frame): array
     {
-        return Beyond::of($frame, Legal::LEAST_LUMA + $this->knee, Legal::MOST_LUMA - $this->knee);
+        return Beyond::of($frame, $this->low, $this->high);
     }
 
     /** A value held between two limits. */
@@ -70,11 +80,11 @@ final readonly class LegalEffect implements Sparing
         float $offset,
         float $scale,
         float $knee,
+        float $low,
+        float $high,
     ): void {
         [$kr, $kg, $kb] = Luma::WEIGHTS;
-        // Inside these, nothing is to be done: few pixels go on.
-        $low = Legal::LEAST_LUMA + $knee;
-        $high = Legal::MOST_LUMA - $knee;
+        // Few pixels go on.
         for ($end = $i + $n; $i < $end; ++$i, ++$j) {
             $x = $r[$i];
             $y = $g[$i];

@@ -30,12 +30,13 @@ export function usePictures(shotId: number, reels: Reels) {
     const kept = request.window ? null : reels.standing(source, request.frame);
     if (stands?.key !== key) stands = kept && { key, revision: kept.of, picture: await decoded(kept.whole) };
     const keeps = saved !== null && !request.window && height === rows;
-    if (keeps && reels.coarse(source, request.frame) === 1) {
+    // Nothing that is done to the treatment is seen in the original.
+    if ((keeps || (request.view === 'original' && !request.window)) && reels.coarse(source, request.frame) === 1) {
       layers.value = await reels.layers(source, request.frame);
       return;
     }
     const standing = stands;
-    const sent = await api.picture(shotId, standing ? { ...request, standing: standing.revision } : request);
+    const sent = await api.picture(shotId, { ...request, ...(saved === null ? {} : { revision: saved }), ...(standing ? { standing: standing.revision } : {}) });
     if (keeps) reels.take(source, request.frame, sent, standing?.revision ?? null, 1);
     const picture = sent.file.size > 0 ? await decoded(sent) : null;
     if (picture && sent.whole && saved !== null && height === rows) stands = { key, revision: saved, picture };

@@ -16,9 +16,9 @@ export interface Kept { whole: Sent; of: number; coarse: Coarse; over: { patch: 
 export function sourceOf(shot: number, revision: number, request: Omit<PictureRequest, 'frame'>): Source {
   const { view, height } = request;
   const plain = { view, area: request.area ?? null, height, gain: request.gain ?? 1 };
-  const earlier = request.revision === undefined ? {} : { revision: request.revision };
-  // The original is of no revision.
-  return { key: JSON.stringify([shot, plain]), shot, revision: view === 'original' ? 0 : (request.revision ?? revision), request: { ...plain, ...earlier } };
+  // The original is of no revision; anything else is asked for of just this one, whatever others do to the shot meanwhile.
+  const of = view === 'original' ? 0 : (request.revision ?? revision);
+  return { key: JSON.stringify([shot, plain]), shot, revision: of, request: of === 0 ? plain : { ...plain, revision: of } };
 }
 
 export async function decoded({ file, place }: Sent): Promise<Picture> {
