@@ -74,7 +74,7 @@ final class FileProcess
             if ($mattes !== null) {
                 $this->writeMattes($this->renderer($recipe, $tracks, $assets), $recipe, $footage, $from, $to, $mattes);
             }
-            $parts = $this->render($recipe, $tracks, $assets, $footage, $from, $to, $work, $workers, $say);
+            $parts = $this->render($recipe, $tracks, $assets, $footage, $format, $from, $to, $work, $workers, $say);
             $this->finisher->finish($footage, $format, $parts, $from, $to, $out);
         } finally {
             $this->files->deleteDirectory($work);
@@ -90,7 +90,7 @@ final class FileProcess
         $recipe = $this->reader->read(json_decode($told['recipe'], true));
         $renderer = $this->renderer($recipe, $tracks, $told['assets']);
         foreach ($told['parts'] as [$from, $to, $file]) {
-            $this->parts->render($footage, $renderer, $from, $to, $file, static fn(): bool => true);
+            $this->parts->render($footage, $renderer, Format::from($told['format']), $from, $to, $file, static fn(): bool => true);
         }
     }
 
@@ -205,7 +205,7 @@ final class FileProcess
      *
      * @return non-empty-array<string, int> the part files in order, with the number of frames in each
      */
-    private function render(Recipe $recipe, array $tracks, ?string $assets, FootageFile $footage, int $from, int $to, string $work, int $workers, callable $say): array
+    private function render(Recipe $recipe, array $tracks, ?string $assets, FootageFile $footage, Format $format, int $from, int $to, string $work, int $workers, callable $say): array
     {
         $parts = [];
         $size = (int) config('cossel.frames_a_part');
@@ -227,6 +227,7 @@ final class FileProcess
                 'recipe' => $this->writer->json($recipe),
                 'tracks' => array_map(static fn(Track $track): string => $track->json(), $tracks),
                 'assets' => $assets,
+                'format' => $format->value,
                 'parts' => $share,
             ], JSON_THROW_ON_ERROR));
             $process = new Process(['setpriv', '--pdeathsig', 'KILL', PHP_BINARY, base_path('artisan'), 'cossel:process-part', $order], timeout: null);

@@ -54,7 +54,7 @@ final class Finisher
         } elseif ($format === Format::Vp9) {
             $times = ['-vf', ColourTags::toVideo($info->format())];
         }
-        $copy = $format === Format::Ffv1 && !$info->variable;
+        $copy = $format->copies($info);
         $picture = match (true) {
             $copy => ['-c:v', 'copy'],
             $format === Format::Ffv1 => PartRenderer::master($info->format()),

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Deliveries;
 
+use App\Footage\FootageInfo;
+
 /** What a shot can be delivered as. */
 enum Format: string
 {
@@ -39,6 +41,12 @@ enum Format: string
             self::Vp9 => 'webm',
             self::Png => 'zip',
         };
+    }
+
+    /** Whether what is rendered goes into the file as it is, not encoded once more. */
+    public function copies(FootageInfo $footage): bool
+    {
+        return $this === self::Ffv1 && !$footage->variable;
     }
 
     public static function ofFile(string $file): ?self

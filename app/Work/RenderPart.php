@@ -55,7 +55,7 @@ final class RenderPart implements Piece
             $delivery = $part->delivery;
             $recipe = $reader->read(json_decode($delivery->recipe, true, flags: JSON_THROW_ON_ERROR));
             try {
-                $renderer->render($delivery->shot->readyFootage()->file(), $renderers->of($recipe), $part->from, $part->to, self::file($part), static function (int $number) use ($part, $delivery): bool {
+                $renderer->render($delivery->shot->readyFootage()->file(), $renderers->of($recipe), $delivery->format, $part->from, $part->to, self::file($part), static function (int $number) use ($part, $delivery): bool {
                     Patience::note(static fn(): bool => $part->update(['done' => $number - $part->from + 1]));
 
                     return Delivery::whereKey($delivery->id)->where('state', DeliveryState::Rendering)->exists();

@@ -271,6 +271,25 @@ final class RetouchTest extends TestCase
         self::assertEqualsWithDelta($edge($scene, ['shine' => 1e-9]), $edge($scene, ['lines' => 1.0, 'blotches' => 1.0]), 0.022);
     }
 
+    public function test_bands_are_what_their_gaussians_say_whatever_they_are_measured_in(): void
+    {
+        // Waves of ten pixels in a face of 256: the Gaussians' full widths are 2.05 and 5.12 pixels there.
+        $left = static fn(float $width): float => exp(-2 * (M_PI * $width / 2.3548 / 10) ** 2);
+        $scene = Scene::painted(static fn(int $x): array => self::rgb(0.66 + 0.01 * sin(2 * M_PI * $x / 10), 0.04, 0.05), [0.7, 0.48], feather: 0.02);
+        $wave = static function (Planes $planes): float {
+            $l = self::lab($planes)->l;
+            $sum = 0.0;
+            for ($x = 28; $x < 68; ++$x) {
+                $sum += $l[32 * Scene::WIDTH + $x] * sin(2 * M_PI * $x / 10) / 20;
+            }
+
+            return $sum / 0.01;
+        };
+        self::assertEqualsWithDelta(1 - ($left(2.05) - $left(5.12)), $wave($scene->touched(new Even(), ['lines' => 1.0, 'width' => 4.0])), 0.03);
+        self::assertEqualsWithDelta($left(2.05), $wave($scene->touched(new Even(), ['pores' => 1.0, 'width' => 4.0])), 0.03);
+        self::assertEqualsWithDelta(1 - $left(5.12), $wave($scene->touched(new Even(), ['blotches' => 1.0, 'width' => 4.0])), 0.03);
+    }
+
     public function test_tone_pulls_large_patches_half_way_to_the_mean(): void
     {
         // The left half redder than the right, far wider than blotches.

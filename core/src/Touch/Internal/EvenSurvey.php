@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Touch\Internal;
 
 use Cossel\Core\Picture\AreaPicture;
+use Cossel\Core\Picture\Blocks;
 use Cossel\Core\Picture\LabPlanes;
 use Cossel\Core\Picture\Normalised;
 use Cossel\Core\Picture\Rect;
@@ -14,8 +15,9 @@ use Cossel\Core\Touch\Site;
 use Cossel\Core\Touch\Survey;
 
 /**
- * What an area's skin is, and what evening it takes away: all of that is softened by the size of pores at least, so means of
- * blocks a little smaller than that tell it. Only the spread of the pores themselves is measured on single pixels.
+ * What an area's skin is, and what evening it takes away: all of that is softened by the size of pores at least, so means of blocks
+ * that blur as much themselves tell it. Where pores are asked for, and where whole blocks would blur more, lightness without them
+ * is told more finely; the spread of pores comes from single pixels.
  */
 final readonly class EvenSurvey implements Survey
 {
@@ -25,7 +27,9 @@ final readonly class EvenSurvey implements Survey
     private const BLOTCHES = 0.1;
     /** Sigma of a Gaussian over its full width at half maximum. */
     private const SIGMA = 0.42466;
-    /** Sigma of the pores' Gaussian in blocks, at least: under it the blocks would show by more than 0.0005 of what they are of. */
+    /** The same of blocks over their side: of their means, read back bilinearly. */
+    private const OWN = 0.5;
+    /** Sigma of the pores' Gaussian in finer blocks, at least: under it these would show by more than 0.0005 of what they are of. */
     private const LEFT = 1.25;
     private const MOST = 1_000_000;
 
@@ -50,9 +54,15 @@ final readonly class EvenSurvey implements Survey
     {
         return max(
             1,
-            (int) floor(self::PORES * self::SIGMA * $this->face / self::LEFT),
+            (int) floor($this->finest() / ($this->pores === 0.0 ? self::OWN : self::LEFT)),
             (int) ceil(sqrt($this->sees()->count() / self::MOST)),
         );
+    }
+
+    /** Sigma of the pores' Gaussian in pixels. */
+    private function finest(): float
+    {
+        return self::PORES * self::SIGMA * $this->face;
     }
 
     public function needs(Rect $rect): Rect
@@ -62,66 +72,85 @@ final readonly class EvenSurvey implements Survey
 
     public function effect(AreaPicture $picture): Effect
     {
-        $rect = $picture->planes->rect;
-        $matte = $picture->matte->v;
         $area = AreaLab::of($picture, $this->site->transfer());
-        $lab = $area->shown;
-        $sigma = self::SIGMA * $this->face / $picture->blocks->side;
-        $over = static fn(array $w, float $size): Normalised => Normalised::over($w, $rect->width, $rect->height, $size * $sigma);
-        $skin = self::skin($lab, $matte, $over($matte, self::PORES));
+        $many = max(1, (int) round($this->finest() / self::OWN / $picture->blocks->side));
+        $blocks = new Blocks($picture->blocks->rect, $many * $picture->blocks->side);
+        $small = new Blocks($picture->planes->rect, $many);
+        $matte = $small->means($picture->matte->v);
+        [$l, $a, $b] = array_map($small->means(...), [$area->shown->l, $area->shown->a, $area->shown->b]);
+        $skin = self::skin($l, $a, $b, $matte, $this->softened($matte, $blocks, self::PORES));
         $counted = self::times($matte, $skin);
-        $softest = $over($counted, self::BLOTCHES);
-        $soft = $over($counted, self::PORES);
+        $softest = $this->softened($counted, $blocks, self::BLOTCHES);
+        $soft = $this->softened($counted, $blocks, self::PORES);
 
-        $fine = $soft->blur($lab->l);
+        $fine = $soft->blur($l);
         [$mean, $spread] = Robust::of($fine, $counted);
-        $less = array_fill(0, $rect->count(), 0.0);
         $blotches = max(-1.0, min(1.0, $this->blotches + 0.8 * $this->tone));
-        if ($this->lines !== 0.0 || $blotches !== 0.0) {
-            $middle = $over($counted, self::LINES)->blur($lab->l);
-            self::lessen($less, $fine, $middle, $counted, $skin, $this->lines);
-            self::lessen($less, $middle, $softest->blur($lab->l), $counted, $skin, $blotches);
-        }
-        self::lower($less, $fine, $skin, $mean + 1.2 * $spread, 0.8 * $this->shine);
+        $middle = $this->lines === 0.0 && $blotches === 0.0 ? null : $this->softened($counted, $blocks, self::LINES)->blur($l);
+        $coarse = $blotches === 0.0 ? null : $softest->blur($l);
         $colours = [];
-        foreach (['a' => $this->redness, 'b' => 0.0] as $channel => $red) {
+        foreach (['a' => [$a, $this->redness], 'b' => [$b, 0.0]] as $channel => [$v, $red]) {
             if ($this->tone === 0.0 && $red === 0.0) {
                 continue;
             }
-            $softened = $soft->blur($lab->{$channel});
-            $colours[$channel] = self::pulled(
-                $softened,
-                $softest->blur($lab->{$channel}),
-                $skin,
-                Robust::of($softened, $counted)[0],
-                $this->tone,
-                $red,
-            );
+            $softened = $soft->blur($v);
+            $mid = Robust::of($softened, $counted)[0];
+            $colours[$channel] = new Blocked($blocks, self::pulled($softened, $softest->blur($v), $skin, $mid, $this->tone, $red));
+        }
+        $like = new Blocked($blocks, $skin);
+        $pores = new Blocked($blocks, $fine);
+        if ($many > 1) {
+            $finely = self::times($picture->matte->v, $small->over($skin, $small->rect));
+            $pores = new Blocked($picture->blocks, $this->softened($finely, $picture->blocks, self::PORES)->blur($area->shown->l));
         }
 
         return new EvenEffect(
             $area,
-            $picture->blocks,
-            $less,
+            $like,
+            [$pores, $middle === null ? null : new Blocked($blocks, $middle), $coarse === null ? null : new Blocked($blocks, $coarse)],
+            [
+                [$this->pores, $this->pores === 0.0 ? 0.0 : self::limit($this->spread($picture, $area->shown, $pores, $like))],
+                [$this->lines, $this->lines === 0.0 ? 0.0 : self::limit(self::between($fine, $middle ?? [], $counted))],
+                [$blotches, $blotches === 0.0 ? 0.0 : self::limit(self::between($middle ?? [], $coarse ?? [], $counted))],
+            ],
+            [0.8 * $this->shine, $mean + 1.2 * $spread],
             $colours,
-            $this->pores,
-            $this->pores === 0.0 ? [] : $skin,
-            $this->pores === 0.0 ? [] : $fine,
-            $this->pores === 0.0 ? 0.0 : $this->spread($picture, $lab, $fine, $skin),
             $this->site->transfer(),
         );
     }
 
     /**
-     * How much each pixel is like the area's skin, 0..1.
+     * Blurs by a full width at half maximum in face widths, less what the blocks blur themselves.
      *
+     * @param list<float> $w
+     */
+    private function softened(array $w, Blocks $blocks, float $size): Normalised
+    {
+        $sigma = self::SIGMA * $size * $this->face / $blocks->side;
+        $own = $blocks->side === 1 ? 0.0 : self::OWN;
+
+        return Normalised::over($w, $blocks->width, $blocks->height, sqrt(max(0.0, $sigma * $sigma - $own * $own)));
+    }
+
+    /** The inverse of what is an edge and not of a band with that spread. */
+    private static function limit(float $spread): float
+    {
+        return 1.0 / max(1e-9, 4 * $spread);
+    }
+
+    /**
+     * How much each block is like the area's skin, 0..1.
+     *
+     * @param list<float> $l
+     * @param list<float> $a
+     * @param list<float> $b
      * @param list<float> $matte
      *
      * @return list<float>
      */
-    private static function skin(LabPlanes $lab, array $matte, Normalised $soft): array
+    private static function skin(array $l, array $a, array $b, array $matte, Normalised $soft): array
     {
-        [$l, $a, $b] = [$soft->blur($lab->l), $soft->blur($lab->a), $soft->blur($lab->b)];
+        [$l, $a, $b] = [$soft->blur($l), $soft->blur($a), $soft->blur($b)];
         [$l0, $ls] = Robust::of($l, $matte);
         [$a0, $as] = Robust::of($a, $matte);
         [$b0, $bs] = Robust::of($b, $matte);
@@ -140,21 +169,16 @@ final readonly class EvenSurvey implements Survey
         return $l;
     }
 
-    /**
-     * Robust spread of what is finer than the softened lightness, pixel by pixel.
-     *
-     * @param list<float> $fine
-     * @param list<float> $skin
-     */
-    private function spread(AreaPicture $picture, LabPlanes $shown, array $fine, array $skin): float
+    /** Robust spread of what is finer than the softened lightness, pixel by pixel. */
+    private function spread(AreaPicture $picture, LabPlanes $shown, Blocked $fine, Blocked $skin): float
     {
         $bands = $counted = [];
         foreach ($picture->pieces as [$planes, $matte]) {
             $lab = $picture->blocks->side === 1
                 ? $shown->at($picture->blocks->rect)->window($planes->rect)
                 : LabPlanes::of($planes, $planes->rect, $this->site->transfer());
-            $soft = $picture->blocks->over($fine, $planes->rect);
-            $like = $picture->blocks->over($skin, $planes->rect);
+            $soft = $fine->over($planes->rect);
+            $like = $skin->over($planes->rect);
             foreach ($soft as $i => $v) {
                 $soft[$i] = $lab->l[$i] - $v;
                 $like[$i] *= $matte->v[$i];
@@ -182,46 +206,19 @@ final readonly class EvenSurvey implements Survey
     }
 
     /**
-     * Adds a share of the band between two softened versions to what is taken away.
+     * Robust spread of the band between two softened versions.
      *
-     * @param list<float> $less
      * @param list<float> $upper
      * @param list<float> $lower
      * @param list<float> $counted
-     * @param list<float> $skin
      */
-    private static function lessen(array &$less, array $upper, array $lower, array $counted, array $skin, float $amount): void
+    private static function between(array $upper, array $lower, array $counted): float
     {
-        if ($amount === 0.0) {
-            return;
-        }
         foreach ($lower as $i => $x) {
             $upper[$i] -= $x;
         }
-        [, $spread] = Robust::of($upper, $counted);
-        $limit = 1.0 / max(1e-9, 4 * $spread);
-        foreach ($upper as $i => $c) {
-            $t = $c * $limit;
-            $t *= $t;
-            $less[$i] += $amount * $skin[$i] * $c / (1.0 + $t * $t);
-        }
-    }
 
-    /**
-     * @param list<float> $less
-     * @param list<float> $fine
-     * @param list<float> $skin
-     */
-    private static function lower(array &$less, array $fine, array $skin, float $from, float $amount): void
-    {
-        if ($amount === 0.0) {
-            return;
-        }
-        foreach ($fine as $i => $x) {
-            if ($x > $from) {
-                $less[$i] += $amount * $skin[$i] * ($x - $from);
-            }
-        }
+        return Robust::of($upper, $counted)[1];
     }
 
     /**

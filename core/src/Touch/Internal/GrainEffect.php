@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Touch\Internal;
 
+use Cossel\Core\Picture\Blocks;
 use Cossel\Core\Picture\Gaussian;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Luma;
@@ -18,21 +19,23 @@ final readonly class GrainEffect implements Effect
     /**
      * @param array{int, int} $place  where the tile begins
      * @param float           $wanted variance of the grain
-     * @param Rect            $bounds of the area
+     * @param Rect            $area   where grain is measured
      * @param int             $rows   of the picture
      */
     public function __construct(
         private GrainTile $tile,
         private array $place,
         private float $wanted,
-        private Rect $bounds,
+        private Rect $area,
         private int $rows,
     ) {}
 
     /** What is looked at to know how much grain is in a rectangle. */
     public static function around(Rect $rect, int $rows): Rect
     {
-        return $rect->grow(Gaussian::reach(GrainTile::SOFT) + Gaussian::reach(self::near($rows)));
+        $side = self::side($rows);
+
+        return $rect->grow(Gaussian::reach(GrainTile::SOFT) + $side * (2 + Gaussian::reach(self::near($rows) / $side)));
     }
 
     public function needs(Rect $rect): Rect
@@ -42,14 +45,8 @@ final readonly class GrainEffect implements Effect
 
     public function apply(Planes $planes, Weight $weight): void
     {
-        $area = $this->bounds->grow(Gaussian::reach(GrainTile::SOFT));
-        $luma = Luma::of($planes, $this->needs($weight->rect())->intersect($area)->intersect($planes->rect));
-        $rect = $luma->rect;
-        $squares = GrainTile::grain($luma);
-        foreach ($squares as $i => $v) {
-            $squares[$i] = $v * $v;
-        }
-        $present = Gaussian::values($squares, $rect->width, $rect->height, self::near($this->rows));
+        $rect = $weight->rect();
+        $present = $this->present($planes, $rect);
         $tile = $this->tile->values;
         [$left, $top] = $this->place;
         for ($y = $rect->y, $i = 0; $y < $rect->bottom(); ++$y) {
@@ -62,9 +59,38 @@ final readonly class GrainEffect implements Effect
         Luma::add($planes, $weight, new Grey($rect, $present));
     }
 
+    /**
+     * Variance of the grain round each pixel of a rectangle.
+     *
+     * @return list<float>
+     */
+    private function present(Planes $planes, Rect $rect): array
+    {
+        $side = self::side($this->rows);
+        $sigma = self::near($this->rows) / $side;
+        // Always the same blocks, whatever part of the area is asked for.
+        $blocks = new Blocks($this->area, $side);
+        $blocks = $blocks->some($blocks->holding($rect->grow($side * (1 + Gaussian::reach($sigma)))->intersect($this->area)));
+        $luma = Luma::of($planes, $blocks->rect->grow(Gaussian::reach(GrainTile::SOFT))->intersect($this->area));
+        $squares = (new Grey($luma->rect, GrainTile::grain($luma)))->window($blocks->rect)->v;
+        foreach ($squares as $i => $v) {
+            $squares[$i] = $v * $v;
+        }
+
+        return $blocks->over(
+            Gaussian::values($blocks->means($squares), $blocks->width, $blocks->height, sqrt($sigma * $sigma - ($side === 1 ? 0.0 : 0.25))),
+            $rect,
+        );
+    }
+
     /** Sigma in pixels of the neighbourhood in which grain is measured. */
     private static function near(int $rows): float
     {
         return max(5.0, 0.015 * $rows);
+    }
+    /** Of the blocks it is measured in: small beside it. */
+    private static function side(int $rows): int
+    {
+        return max(1, (int) (self::near($rows) / 2.5));
     }
 }

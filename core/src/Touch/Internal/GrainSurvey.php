@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Touch\Internal;
 
 use Cossel\Core\Picture\AreaPicture;
+use Cossel\Core\Picture\Gaussian;
 use Cossel\Core\Picture\Luma;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Picture\Robust;
@@ -16,13 +17,20 @@ final readonly class GrainSurvey extends ColourSurvey
 {
     private const LEVEL_RANGE = 0.15;
     private const ENOUGH = 150;
+    private const SEEN = 25_000;
     /** Pixels the grain itself is measured on at most, in bands of so many rows all over the area. */
-    private const MOST = 600_000;
+    private const MOST = 120_000;
     private const BAND = 32;
 
     public function __construct(private float $level, Site $site)
     {
         parent::__construct($site);
+    }
+
+    /** Only how light it is on the whole is asked for. */
+    public function block(): int
+    {
+        return max(1, (int) sqrt($this->sees()->count() / self::SEEN));
     }
 
     public function needs(Rect $rect): Rect
@@ -39,7 +47,7 @@ final readonly class GrainSurvey extends ColourSurvey
             GrainTile::like($likeness),
             GrainTile::place($this->site->number),
             ($this->level * $spread) ** 2,
-            $this->site->bounds(),
+            $this->site->bounds()->grow(Gaussian::reach(GrainTile::SOFT))->intersect($this->site->untreated->format->rect()),
             $this->site->rows(),
         );
     }
