@@ -9,6 +9,8 @@ return [
     'cache' => [
         'path' => env('COSSEL_CACHE', storage_path('cache')),
         'frames_bytes' => (int) env('COSSEL_CACHE_FRAMES_BYTES', 12 * 1024 ** 3),
+        // Of one footage, once nobody looks at it: 20 seconds of it at the bench's size and half of that.
+        'footage_bytes' => (int) env('COSSEL_CACHE_FOOTAGE_BYTES', 2_000_000_000),
         'pictures_bytes' => (int) env('COSSEL_CACHE_PICTURES_BYTES', 2 * 1024 ** 3),
     ],
     // Names under which the application may be reached; anything else is refused.

@@ -10,29 +10,42 @@ use Illuminate\Filesystem\Filesystem;
 
 /**
  * Decoded frames on disk, by footage and size, decoded a chunk at a time when first asked for. May be emptied at any
- * time; the chunks longest not used go first when it grows over its bound.
+ * time; the chunks longest not used go first when it grows over its bound. One footage keeps no more than its share once nobody
+ * looks at it.
  */
 final class FrameCache
 {
     /** Frames decoded and kept together, at the most, and bytes of them: of large ones few, so that looking at one stays quick. */
     private const CHUNK = 12;
     private const CHUNK_BYTES = 40_000_000;
+    /** Seconds after which it is noted again that a chunk is looked at. */
+    private const NOTED = 600;
     /** Sizes that pictures are made at, as shares of the footage's own. */
     private const SHARES = [1 / 8, 1 / 4, 3 / 8, 1 / 2, 3 / 4];
 
     /** What is being decoded in order, and how far it has come. */
     private string $of = '';
 
-    /** @var \Generator<int, Frame>|null */
+    /** @var \Generator<int, list<Frame>>|null */
     private ?\Generator $open = null;
 
-    public function __construct(private readonly Filesystem $files, private readonly FrameReader $reader, private readonly string $path, private readonly int $mostBytes) {}
+    /**
+     * @param int $mostBytes   of all frames together
+     * @param int $usualBytes  of the frames of one footage: what is beyond goes when it was not looked at for a while
+     */
+    public function __construct(
+        private readonly Filesystem $files,
+        private readonly FrameReader $reader,
+        private readonly string $path,
+        private readonly int $mostBytes,
+        private readonly int $usualBytes,
+    ) {}
 
     /** @param int $height of the wanted picture in pixels */
     public function frame(FootageFile $footage, int $number, int $height): Frame
     {
         $format = self::sized($footage->info, $height);
-        $bytes = @file_get_contents($this->ensured($footage, $number, $format));
+        $bytes = @file_get_contents($this->ensured($footage, $number, [$format]));
         if ($bytes === false) {
             throw UnreadableFootage::frame($number);
         }
@@ -40,15 +53,41 @@ final class FrameCache
         return new Frame($format, $bytes);
     }
 
-    /** Makes sure that the frames of a span are there, without reading them. */
-    public function prepare(FootageFile $footage, int $from, int $to, int $height): void
+    /** Makes sure that the frames of a span are there, without reading them. Sizes that are kept together alike are decoded at once. */
+    public function prepare(FootageFile $footage, int $from, int $to, int ...$heights): void
     {
-        $format = self::sized($footage->info, $height);
-        $many = self::together($format);
-        for ($number = $from - $from % $many; $number <= $to; $number += $many) {
-            $this->ensured($footage, $number, $format);
+        $alike = [];
+        foreach (array_unique($heights) as $height) {
+            $format = self::sized($footage->info, $height);
+            $alike[self::together($format)][] = $format;
         }
-        $this->rest();
+        foreach ($alike as $many => $formats) {
+            for ($number = $from - $from % $many; $number <= $to; $number += $many) {
+                $this->ensured($footage, $number, $formats);
+            }
+            $this->rest();
+        }
+    }
+
+    /**
+     * The kept heights for some wanted ones that so many frames of a footage can usually be kept in together, first come first served.
+     *
+     * @return list<int>
+     */
+    public function affordable(FootageInfo $info, int $frames, int ...$wanted): array
+    {
+        $heights = [];
+        $left = $this->usualBytes;
+        foreach ($wanted as $rows) {
+            $height = self::kept($info, $rows);
+            $bytes = $frames * self::sized($info, $height)->bytes();
+            if (!in_array($height, $heights, true) && $bytes <= $left) {
+                $heights[] = $height;
+                $left -= $bytes;
+            }
+        }
+
+        return $heights;
     }
 
     /** Gives back the space that frames of a file take. */
@@ -86,57 +125,89 @@ final class FrameCache
         return max(1, min(self::CHUNK, intdiv(self::CHUNK_BYTES, $format->bytes())));
     }
 
-    private function ensured(FootageFile $footage, int $number, FrameFormat $format): string
+    /**
+     * @param non-empty-list<FrameFormat> $formats of which as many frames are kept together
+     *
+     * @return string the file of the frame in the first of them
+     */
+    private function ensured(FootageFile $footage, int $number, array $formats): string
     {
         if ($number < 0 || $number >= $footage->info->frames()) {
             throw UnreadableFootage::frame($number);
         }
-        $many = self::together($format);
+        $many = self::together($formats[0]);
         $first = $number - $number % $many;
-        $chunk = "{$this->path}/{$footage->sha256}/{$format->width}x{$format->height}/{$first}";
-        $file = sprintf('%s/%08d.raw', $chunk, $number);
-        if (!is_file($file)) {
-            $this->decodeOnce($footage, $first, min($first + $many, $footage->info->frames()) - 1, $format, $chunk);
-        } elseif (@filemtime($chunk) < time() - 600) {
-            @touch($chunk);
+        $name = static fn(string $chunk): string => sprintf('%s/%08d.raw', $chunk, $number);
+        $missing = [];
+        foreach ($formats as $format) {
+            $chunk = $this->chunk($footage, $format, $first);
+            if (!is_file($name($chunk))) {
+                $missing[$chunk] = $format;
+            } elseif (@filemtime($chunk) < time() - self::NOTED) {
+                @touch($chunk);
+            }
+        }
+        if ($missing !== []) {
+            $this->decodeOnce($footage, $first, min($first + $many, $footage->info->frames()) - 1, $missing);
         }
 
-        return $file;
+        return $name($this->chunk($footage, $formats[0], $first));
     }
 
-    private function decodeOnce(FootageFile $footage, int $first, int $last, FrameFormat $format, string $chunk): void
+    private function chunk(FootageFile $footage, FrameFormat $format, int $first): string
     {
+        return "{$this->path}/{$footage->sha256}/{$format->width}x{$format->height}/{$first}";
+    }
+
+    /**
+     * @param array<string, FrameFormat> $wanted by the chunk they go to
+     * @param array<string, FrameFormat> $ours   those whose chunks are locked already and are not there
+     */
+    private function decodeOnce(FootageFile $footage, int $first, int $last, array $wanted, array $ours = []): void
+    {
+        $chunk = array_key_first($wanted);
+        if ($chunk === null) {
+            $ours === [] || $this->decode($footage, $first, $last, $ours);
+
+            return;
+        }
+        $format = array_shift($wanted);
         $this->files->makeDirectory(dirname($chunk), recursive: true, force: true);
-        FileLock::hold("{$chunk}.lock", function () use ($footage, $first, $last, $format, $chunk): void {
-            if (!is_dir($chunk)) {
-                $work = "{$chunk}.part";
-                $this->files->deleteDirectory($work);
-                $this->files->makeDirectory($work);
-                $this->decode($footage, $first, $last, $format, $work);
-                rename($work, $chunk);
-                $this->keepBound($chunk);
-            }
+        FileLock::hold("{$chunk}.lock", function () use ($footage, $first, $last, $wanted, $ours, $chunk, $format): void {
+            $this->decodeOnce($footage, $first, $last, $wanted, is_dir($chunk) ? $ours : $ours + [$chunk => $format]);
         });
     }
 
     /**
      * Goes on with the decode that is open, where it has come to these frames: whoever asks for one chunk after the other has the
      * footage read once.
+     *
+     * @param non-empty-array<string, FrameFormat> $formats by the chunk they go to
      */
-    private function decode(FootageFile $footage, int $first, int $last, FrameFormat $format, string $into): void
+    private function decode(FootageFile $footage, int $first, int $last, array $formats): void
     {
-        $of = "{$footage->path} {$format->width}x{$format->height}";
+        foreach (array_keys($formats) as $chunk) {
+            $this->files->deleteDirectory("{$chunk}.part");
+            $this->files->makeDirectory("{$chunk}.part");
+        }
+        $of = implode(' ', [$footage->path, ...array_map(static fn(FrameFormat $format): string => "{$format->width}x{$format->height}", array_values($formats))]);
         $open = $this->open !== null && $this->of === $of && $this->open->valid() && $this->open->key() === $first - 1 ? $this->open : null;
         // Given back whole, or not at all.
         $this->rest();
-        $frames = $open ?? $this->reader->frames($footage, $first, $footage->info->frames() - 1, $format);
+        $frames = $open ?? $this->reader->sizes($footage, $first, $footage->info->frames() - 1, array_values($formats));
         for ($number = $first; $number <= $last; ++$number) {
             if ($number > $first || $open !== null) {
                 $frames->next();
             }
-            $this->files->put(sprintf('%s/%08d.raw', $into, $number), $frames->current()->bytes);
+            foreach ($frames->current() as $i => $frame) {
+                $this->files->put(sprintf('%s.part/%08d.raw', array_keys($formats)[$i], $number), $frame->bytes);
+            }
         }
         [$this->of, $this->open] = [$of, $frames];
+        foreach (array_keys($formats) as $chunk) {
+            rename("{$chunk}.part", $chunk);
+        }
+        $this->keepBound(array_keys($formats));
     }
 
     /** Ends the decode that is open; after a piece of work, so that no process is left waiting. */
@@ -172,29 +243,53 @@ final class FrameCache
         return $freed;
     }
 
-    /** Lets the frames go that were not looked at for longest, as far as there are too many. */
-    public function keepBound(string $newest = ''): void
+    /**
+     * Lets the frames go that were not looked at for longest, as far as there are too many.
+     *
+     * @param list<string> $newest chunks that stay
+     */
+    public function keepBound(array $newest = []): void
     {
         $chunks = [];
-        $bytes = 0;
         foreach (glob("{$this->path}/*/*/*", GLOB_ONLYDIR) ?: [] as $chunk) {
             $frames = glob("{$chunk}/*.raw") ?: [];
-            if ($frames === [] || str_ends_with($chunk, '.part')) {
-                continue;
+            if ($frames !== [] && !str_ends_with($chunk, '.part')) {
+                $chunks[$chunk] = [(int) @filemtime($chunk), count($frames) * (int) @filesize($frames[0])];
             }
-            $size = count($frames) * (int) @filesize($frames[0]);
-            $bytes += $size;
-            $chunks[$chunk] = [(int) @filemtime($chunk), $size];
         }
         asort($chunks);
-        foreach ($chunks as $chunk => [, $size]) {
-            if ($bytes <= $this->mostBytes) {
+        $footages = [];
+        foreach ($chunks as $chunk => $of) {
+            $footages[dirname($chunk, 2)][$chunk] = $of;
+        }
+        foreach ($footages as $own) {
+            $chunks = array_diff_key($chunks, $this->bounded($own, $this->usualBytes, $newest, time() - 2 * self::NOTED));
+        }
+        $this->bounded($chunks, $this->mostBytes, $newest, PHP_INT_MAX);
+    }
+
+    /**
+     * @param array<string, array{int, int}> $chunks when they were last used, and bytes; those not used for longest first
+     * @param list<string>                   $newest chunks that stay
+     * @param int                            $before those used later stay too
+     *
+     * @return array<string, true> those that were let go
+     */
+    private function bounded(array $chunks, int $most, array $newest, int $before): array
+    {
+        $bytes = array_sum(array_column($chunks, 1));
+        $gone = [];
+        foreach ($chunks as $chunk => [$used, $size]) {
+            if ($bytes <= $most || $used >= $before) {
                 break;
             }
-            if ($chunk !== $newest) {
+            if (!in_array($chunk, $newest, true)) {
                 $this->files->deleteDirectory($chunk);
                 $bytes -= $size;
+                $gone[$chunk] = true;
             }
         }
+
+        return $gone;
     }
 }

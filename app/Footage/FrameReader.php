@@ -6,7 +6,6 @@ namespace App\Footage;
 
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\FrameFormat;
-use Cossel\Core\Picture\Layout;
 
 /**
  * Decodes frames of footage. Those that are needed once, in order, come straight from ffmpeg; what is looked at again and again is kept
@@ -14,6 +13,9 @@ use Cossel\Core\Picture\Layout;
  */
 final class FrameReader
 {
+    /** Single frames picked by one ffmpeg at the most: it compares each frame with every one of them. */
+    private const SINGLE = 100;
+
     /**
      * Frames of a span, decoded as they are taken.
      *
@@ -23,22 +25,62 @@ final class FrameReader
      */
     public function frames(FootageFile $footage, int $from, int $to, ?FrameFormat $format = null): \Generator
     {
-        $format ??= $footage->info->format();
-        $next = $from;
-        foreach (self::ways($footage, $from) as $way) {
+        foreach ($this->sizes($footage, $from, $to, [$format ?? $footage->info->format()]) as $number => [$frame]) {
+            yield $number => $frame;
+        }
+    }
+
+    /**
+     * Single frames in the footage's own size.
+     *
+     * @param list<int> $numbers in order
+     *
+     * @return \Generator<int, Frame> by number
+     */
+    public function some(FootageFile $footage, array $numbers): \Generator
+    {
+        foreach (array_chunk($numbers, self::SINGLE) as $some) {
+            foreach ($this->read($footage, $some, new Sheet([$footage->info->format()])) as $number => [$frame]) {
+                yield $number => $frame;
+            }
+        }
+    }
+
+    /**
+     * Frames of a span in several sizes, decoded once.
+     *
+     * @param non-empty-list<FrameFormat> $formats
+     *
+     * @return \Generator<int, list<Frame>> by number
+     */
+    public function sizes(FootageFile $footage, int $from, int $to, array $formats): \Generator
+    {
+        return $this->read($footage, range($from, $to), new Sheet($formats));
+    }
+
+    /**
+     * @param non-empty-list<int> $numbers in order
+     *
+     * @return \Generator<int, list<Frame>>
+     */
+    private function read(FootageFile $footage, array $numbers, Sheet $sheet): \Generator
+    {
+        $done = 0;
+        foreach (self::ways($footage, $numbers[0]) as $way) {
+            $left = array_slice($numbers, $done);
             try {
-                foreach (Ffmpeg::pieces([...self::picking($footage, $next, $to, $format, $way), '-f', 'rawvideo'], [$footage->path], $format->bytes()) as $bytes) {
-                    yield $next++ => new Frame($format, $bytes);
+                foreach (Ffmpeg::pieces([...self::picking($footage, $left, $sheet->filter(), $way), '-f', 'rawvideo'], [$footage->path], $sheet->bytes()) as $bytes) {
+                    yield $numbers[$done++] => $sheet->cut($bytes);
                 }
             } catch (FfmpegFailed $e) {
                 report($e);
             }
-            if ($next > $to) {
+            if ($done === count($numbers)) {
                 return;
             }
         }
 
-        throw UnreadableFootage::frame($next);
+        throw UnreadableFootage::frame($numbers[$done]);
     }
 
     /**
@@ -59,10 +101,19 @@ final class FrameReader
     /**
      * Picks frames by their exact times, so that it does not matter where a seek really lands.
      *
+     * @param non-empty-list<int> $numbers
+     *
      * @return list<string> options for ffmpeg, up to where the frames go
      */
-    private static function picking(FootageFile $footage, int $first, int $last, FrameFormat $format, ?float $way): array
+    private static function picking(FootageFile $footage, array $numbers, string $filter, ?float $way): array
     {
+        $times = $footage->info->times;
+        [$first, $last] = [$numbers[0], $numbers[count($numbers) - 1]];
+        $select = sprintf('between(pts,%d,%d)', $times[$first], $times[$last]);
+        if ($last - $first >= count($numbers)) {
+            $select = implode('+', array_map(static fn(int $number): string => "eq(pts,{$times[$number]})", $numbers));
+        }
+
         return [
             '-copyts',
             ...($way === null ? [] : ['-noaccurate_seek', '-ss', sprintf('%.6F', $way)]),
@@ -70,20 +121,10 @@ final class FrameReader
             '-threads', '2',
             '-i', $footage->path,
             '-map', '0:v:0',
-            '-vf', sprintf("select='between(pts,%d,%d)',%s", $footage->info->times[$first], $footage->info->times[$last], self::conversion($format)),
+            '-vf', "select='{$select}',{$filter}",
             '-fps_mode', 'passthrough',
-            '-frames:v', (string) ($last - $first + 1),
+            '-frames:v', (string) count($numbers),
             '-c:v', 'rawvideo',
         ];
-    }
-
-    /** The filter that brings any footage into the stored form; range and matrix stay as they are. */
-    public static function conversion(FrameFormat $format): string
-    {
-        $range = $format->fullRange ? 'pc' : 'tv';
-        $pixels = $format->layout === Layout::Yuv ? 'yuv444p16le' : 'gbrp16le';
-        $ranges = $format->layout === Layout::Yuv ? ":in_range={$range}:out_range={$range}" : '';
-
-        return "scale={$format->width}:{$format->height}:flags=bicubic+accurate_rnd+full_chroma_int+full_chroma_inp{$ranges},format={$pixels}";
     }
 }

@@ -17,8 +17,8 @@ use Cossel\Core\Recipe\Recipe;
 /** The pictures the bench shows: the same rendering as a delivery's, at a size that suits the screen. */
 final class BenchPictures
 {
-    /** Heights the bench asks for at its usual size: the picture, then witnesses, reduced pictures and tell-tales, scopes. */
-    public const USUAL_HEIGHTS = [540, 360, 270, 180];
+    /** Rows of the frames that witnesses are cut from at the most. */
+    private const MOST_ROWS = 540;
 
     public function __construct(private readonly FrameCache $frames, private readonly Renderers $renderers) {}
 
@@ -55,7 +55,7 @@ final class BenchPictures
             // From the smallest frames that show as much as the crop can; the greatest of those that are decoded ahead at the most.
             $unit = 1000;
             $rows = (int) ceil($unit / max(1e-3, $on(Rect::of(0, 0, intdiv($unit * $footage->info->width, $footage->info->height), $unit))->pixels()));
-            $frame = $this->frames->frame($footage, $number, FrameCache::kept($footage->info, min($rows, self::USUAL_HEIGHTS[0])));
+            $frame = $this->frames->frame($footage, $number, FrameCache::kept($footage->info, min($rows, self::MOST_ROWS)));
             $whole = $frame->format->rect();
             $witness = $on($whole);
             $needs = $witness->needs($whole);

@@ -27,7 +27,7 @@ final class CosselProvider extends ServiceProvider
         $this->app->singleton(WorkerLock::class, static fn(): WorkerLock => new WorkerLock(config('filesystems.disks.data.root') . '/workers'));
         $this->app->singleton(Kinds::class, static fn(): Kinds => Kinds::all());
         $this->app->singleton(RecipeReader::class);
-        $this->app->singleton(FrameCache::class, static fn(Application $app): FrameCache => new FrameCache($app->make(Filesystem::class), $app->make(FrameReader::class), config('cossel.cache.path') . '/frames', config('cossel.cache.frames_bytes')));
+        $this->app->singleton(FrameCache::class, static fn(Application $app): FrameCache => new FrameCache($app->make(Filesystem::class), $app->make(FrameReader::class), config('cossel.cache.path') . '/frames', config('cossel.cache.frames_bytes'), config('cossel.cache.footage_bytes')));
         $this->app->singleton(PictureCache::class, static fn(Application $app): PictureCache => new PictureCache($app->make(Filesystem::class), config('cossel.cache.path') . '/pictures', config('cossel.cache.pictures_bytes'), config('cossel.engine')));
     }
 

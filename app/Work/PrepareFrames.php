@@ -6,11 +6,10 @@ namespace App\Work;
 
 use App\Footage\FrameCache;
 use App\Models\Shot;
-use App\Pictures\BenchPictures;
 
 /**
  * Decodes a shot's frames ahead at the sizes the bench uses, so that stepping through it does not wait. It gives way to
- * work somebody waits for: on a queue of its own that workers look at last, one size at a time.
+ * work somebody waits for: on a queue of its own that workers look at last.
  */
 final class PrepareFrames implements Piece
 {
@@ -18,8 +17,10 @@ final class PrepareFrames implements Piece
 
     /** Frames decoded ahead at the most; beyond, they are decoded when asked for. */
     private const MOST = 480;
+    /** Rows: the bench on a usual screen, a half for what moves and for witnesses, a third for what plays at once. */
+    private const ROWS = [540, 270, 180];
 
-    public function __construct(private readonly int $shot, private readonly int $size = 0)
+    public function __construct(private readonly int $shot)
     {
         $this->onQueue(Queues::AHEAD);
     }
@@ -40,10 +41,8 @@ final class PrepareFrames implements Piece
         if ($shot === null || $shot->footage === null) {
             return;
         }
-        $height = FrameCache::kept($shot->footage->info(), BenchPictures::USUAL_HEIGHTS[$this->size]);
-        $frames->prepare($shot->footage->file(), $shot->from, min($shot->to, $shot->from + self::MOST), $height);
-        if (isset(BenchPictures::USUAL_HEIGHTS[$this->size + 1])) {
-            self::dispatch($this->shot, $this->size + 1);
-        }
+        $to = min($shot->to, $shot->from + self::MOST - 1);
+        $heights = $frames->affordable($shot->footage->info(), $to - $shot->from + 1, ...self::ROWS);
+        $frames->prepare($shot->footage->file(), $shot->from, $to, ...$heights);
     }
 }

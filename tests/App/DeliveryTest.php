@@ -49,7 +49,7 @@ final class DeliveryTest extends AppTestCase
         $delivery = $this->deliver($shot, 'ffv1');
         self::assertSame(DeliveryState::Done, $delivery->state, (string) $delivery->error);
         $format = $shot->readyFootage()->info()->format();
-        $convert = \App\Footage\FrameReader::conversion($format);
+        $convert = (new \App\Footage\Sheet([$format]))->filter();
         self::assertSame(
             md5($this->ffmpeg(['-i', "{$this->folder}/clip.mkv", '-vf', $convert, '-fps_mode', 'passthrough', '-f', 'rawvideo', '-'])),
             md5($this->ffmpeg(['-i', "{$this->folder}/data/{$delivery->file}", '-fps_mode', 'passthrough', '-f', 'rawvideo', '-'])),

@@ -8,12 +8,14 @@ use App\Footage\FfmpegInterrupted;
 use App\Footage\FrameCache;
 use App\Footage\FrameReader;
 use App\Footage\Jail;
+use App\Footage\Sheet;
 use App\Footage\UnreadableFootage;
 use App\Models\Job;
 use App\Models\Shot;
 use App\Models\ShotState;
 use App\Models\Upload;
 use App\Work\ReadFootage;
+use Cossel\Core\Picture\FrameFormat;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\Process\Process;
 
@@ -39,7 +41,7 @@ final class FootageTest extends AppTestCase
         $footage = $shot->readyFootage()->file();
         $format = $footage->info->format();
         self::assertSame(31, $footage->info->frames());
-        $whole = $this->ffmpeg(['-i', $file, '-vf', FrameReader::conversion($format), '-fps_mode', 'passthrough', '-f', 'rawvideo', '-']);
+        $whole = $this->ffmpeg(['-i', $file, '-vf', (new Sheet([$format]))->filter(), '-fps_mode', 'passthrough', '-f', 'rawvideo', '-']);
         self::assertSame(31 * $format->bytes(), strlen($whole));
         $cache = $this->app->make(FrameCache::class);
         foreach ([30, 0, 17, ...range(0, 30)] as $number) {
@@ -134,7 +136,7 @@ final class FootageTest extends AppTestCase
         $this->ffmpeg(['-i', $plain, '-c', 'copy', '-metadata:s:v:0', 'rotate=90', $turned]);
         $footage = $this->shot($turned)->readyFootage()->file();
         self::assertSame([64, 96], [$footage->info->width, $footage->info->height]);
-        $upright = $this->ffmpeg(['-i', $turned, '-vf', FrameReader::conversion($footage->info->format()), '-frames:v', '1', '-f', 'rawvideo', '-']);
+        $upright = $this->ffmpeg(['-i', $turned, '-vf', (new Sheet([$footage->info->format()]))->filter(), '-frames:v', '1', '-f', 'rawvideo', '-']);
         self::assertSame(md5($upright), md5($this->app->make(FrameCache::class)->frame($footage, 0, 96)->bytes));
     }
 
@@ -352,6 +354,43 @@ final class FootageTest extends AppTestCase
         self::assertCount(1, glob("{$this->folder}/cache/frames/*/96x64/*", GLOB_ONLYDIR) ?: []);
     }
 
+    public function test_one_footage_leaves_room_for_the_others_once_nobody_looks_at_it(): void
+    {
+        config(['cossel.cache.footage_bytes' => 3_000_000]);
+        $this->app->forgetInstance(FrameCache::class);
+        $footage = $this->shot($this->film('room.mkv', ['-c:v', 'ffv1'], size: '192x128'))->readyFootage()->file();
+        $cache = $this->app->make(FrameCache::class);
+        // Frames of 128 rows take 147 kB, of 64 rows 37 kB, of 32 rows 9 kB; there are 30.
+        self::assertSame([64, 32], $cache->affordable($footage->info, 30, 128, 60, 64, 30));
+        $cache->prepare($footage, 0, 29, 128);
+        $chunks = fn(): array => glob("{$this->folder}/cache/frames/*/192x128/*", GLOB_ONLYDIR) ?: [];
+        self::assertCount(3, $chunks());
+        foreach ($chunks() as $chunk) {
+            touch($chunk, time() - (basename($chunk) === '0' ? 2000 : 1300));
+        }
+        touch($chunks()[2]);
+        $cache->keepBound();
+        self::assertSame(['12', '24'], array_map(basename(...), $chunks()));
+    }
+
+    public function test_sizes_decoded_together_are_those_decoded_alone(): void
+    {
+        foreach ([['-pix_fmt', 'yuv420p'], ['-pix_fmt', 'gbrp']] as $pixels) {
+            $footage = $this->shot($this->film("sizes{$pixels[1]}.mkv", ['-c:v', 'ffv1', ...$pixels]))->readyFootage()->file();
+            $reader = $this->app->make(FrameReader::class);
+            $formats = array_map(static fn(int $height): FrameFormat => FrameCache::sized($footage->info, $height), [32, 64, 17]);
+            foreach ($reader->sizes($footage, 3, 5, $formats) as $number => $frames) {
+                foreach ($formats as $i => $format) {
+                    $alone = iterator_to_array($reader->frames($footage, $number, $number, $format))[$number];
+                    self::assertSame(md5($alone->bytes), md5($frames[$i]->bytes), "{$pixels[1]}, frame {$number}, {$format->height} rows");
+                }
+            }
+            $some = iterator_to_array($reader->some($footage, [2, 3, 11, 29]));
+            self::assertSame([2, 3, 11, 29], array_keys($some));
+            self::assertSame(md5(iterator_to_array($reader->frames($footage, 11, 11))[11]->bytes), md5($some[11]->bytes));
+        }
+    }
+
     public function test_frames_are_decoded_ahead_behind_all_work_that_somebody_waits_for(): void
     {
         $shot = $this->shot($this->film('ahead.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p']));
@@ -359,8 +398,7 @@ final class FootageTest extends AppTestCase
         \App\Work\PrepareFrames::dispatch($shot->id);
         \Illuminate\Support\Facades\Queue::assertPushedOn('ahead', \App\Work\PrepareFrames::class);
         $this->app->call([new \App\Work\PrepareFrames($shot->id), 'handle']);
-        // One size at a time: the next one waits its turn again.
-        \Illuminate\Support\Facades\Queue::assertPushed(\App\Work\PrepareFrames::class, 2);
+        self::assertCount(3, glob("{$this->folder}/cache/frames/*/96x64/*", GLOB_ONLYDIR) ?: []);
     }
 
     public function test_what_ended_ffmpeg_from_outside_says_nothing_of_the_file(): void
