@@ -159,10 +159,13 @@ final readonly class EllipseMatte implements ShapeMatte
         $width = 1.0 / ($in + $outer);
         $close = 0.0004 * ($in + $outer);
         $start = $in - $grow;
+        // Divisions are calls, even of compiled code.
+        $byA = 1.0 / $a;
+        $byB = 1.0 / $b;
         $w = 0.0;
         for ($end = $i + $n; $i < $end; ++$i, $u += $du, $v += $dv) {
-            $x = ($u < 0.0 ? -$u : $u) / $a;
-            $y = ($v < 0.0 ? -$v : $v) / $b;
+            $x = ($u < 0.0 ? -$u : $u) * $byA;
+            $y = ($v < 0.0 ? -$v : $v) * $byB;
             $size = $x * $x + $y * $y;
             if ($size >= $empty) {
                 $w = 0.0;
@@ -183,15 +186,17 @@ final readonly class EllipseMatte implements ShapeMatte
                 $w = $least;
             }
             for ($round = 0; $round < 100; ++$round) {
-                $f = $p / ($w + $more);
-                $g = $y / $w;
-                $step = ($f * $f + $g * $g - 1.0) / (2.0 * ($f * $f / ($w + $more) + $g * $g / $w));
+                $byX = 1.0 / ($w + $more);
+                $byY = 1.0 / $w;
+                $f = $p * $byX;
+                $g = $y * $byY;
+                $step = ($f * $f + $g * $g - 1.0) / (2.0 * ($f * $f * $byX + $g * $g * $byY));
                 $w += $step;
                 if ($w < $least) {
                     $w = $least;
                 }
                 // What the step moves the point by, in pixels: the next would move it by a fraction of that.
-                $moved = $step * ($b * $g / $w + $a * $f / ($w + $more));
+                $moved = $step * ($b * $g * $byY + $a * $f * $byX);
                 if ($moved < $close && -$moved < $close) {
                     break;
                 }

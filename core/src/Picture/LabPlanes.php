@@ -93,20 +93,23 @@ final class LabPlanes
         array $curve,
     ): void {
         [$gamma, $gain, $shift, $slope, $cut] = $curve;
+        // Divisions are calls, even of compiled code.
+        $gain = 1.0 / $gain;
+        $slope = 1.0 / $slope;
         $third = 1.0 / 3.0;
         foreach ($rect->rowsIn($from) as $o => $i) {
             for ($end = $i + $rect->width; $i < $end; ++$i, ++$o) {
                 $x = $r[$i];
                 $m = $x < 0.0 ? -$x : $x;
-                $m = $m <= $cut ? $m / $slope : (($m + $shift) / $gain) ** $gamma;
+                $m = $m <= $cut ? $m * $slope : (($m + $shift) * $gain) ** $gamma;
                 $red = $x < 0.0 ? -$m : $m;
                 $x = $g[$i];
                 $m = $x < 0.0 ? -$x : $x;
-                $m = $m <= $cut ? $m / $slope : (($m + $shift) / $gain) ** $gamma;
+                $m = $m <= $cut ? $m * $slope : (($m + $shift) * $gain) ** $gamma;
                 $green = $x < 0.0 ? -$m : $m;
                 $x = $b[$i];
                 $m = $x < 0.0 ? -$x : $x;
-                $m = $m <= $cut ? $m / $slope : (($m + $shift) / $gain) ** $gamma;
+                $m = $m <= $cut ? $m * $slope : (($m + $shift) * $gain) ** $gamma;
                 $blue = $x < 0.0 ? -$m : $m;
                 $x = 0.4122214708 * $red + 0.5363325363 * $green + 0.0514459929 * $blue;
                 $l = $x < 0.0 ? -((-$x) ** $third) : $x ** $third;

@@ -47,12 +47,14 @@ final class LightPlanes
     private static function linear(array $v, Rect $from, Rect $rect, array $curve): array
     {
         [$gamma, $gain, $shift, $slope, $cut] = $curve;
+        $gain = 1.0 / $gain;
+        $slope = 1.0 / $slope;
         $out = array_fill(0, $rect->count(), 0.0);
         foreach ($rect->rowsIn($from) as $o => $i) {
             for ($end = $i + $rect->width; $i < $end; ++$i) {
                 $x = $v[$i];
                 $m = $x < 0.0 ? -$x : $x;
-                $m = $m <= $cut ? $m / $slope : (($m + $shift) / $gain) ** $gamma;
+                $m = $m <= $cut ? $m * $slope : (($m + $shift) * $gain) ** $gamma;
                 $out[$o++] = $x < 0.0 ? -$m : $m;
             }
         }

@@ -142,8 +142,14 @@ final class AreaStage implements Stage
 
     public function apply(Planes $planes, Rect $rect): void
     {
+        $this->act($planes, $rect, null);
+    }
+
+    /** @param Grey|null $known the finished matte, over all of its bounds at least, where it is known already */
+    public function act(Planes $planes, Rect $rect, ?Grey $known): void
+    {
         [, $matteRect, $targets] = $this->steps($rect);
-        $matte = $matteRect->isEmpty() ? null : $this->matte($planes, $matteRect);
+        $matte = $matteRect->isEmpty() ? null : $known ?? $this->matte($planes, $matteRect);
         foreach ($this->acts as $i => $act) {
             $target = $targets[$i];
             if ($target->isEmpty()) {
