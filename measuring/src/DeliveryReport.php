@@ -10,6 +10,7 @@ use Cossel\Core\Picture\Bytes;
 use Cossel\Core\Recipe\RecipeReader;
 use Cossel\Core\Render\FrameRenderer;
 use Illuminate\Support\Facades\File;
+use Symfony\Component\Process\Exception\ProcessFailedException;
 use Symfony\Component\Process\Process;
 
 /** How quickly footage is treated and delivered: beside a hand-written filter graph, by area, by length, and large. */
@@ -22,8 +23,8 @@ final class DeliveryReport
     private const LENGTHS = [12, 24, 48, 84];
 
     private string $folder = '';
-    /** MB that the last process and those it started took at the most, the largest of them. */
-    private int $memory = 0;
+    /** @var array{php: int, ffmpeg: int} MB that workers of the last process, and what they started, took at the most */
+    private array $memory = ['php' => 0, 'ffmpeg' => 0];
 
     public function __construct(private readonly DemoShots $demo, private readonly FrameReader $frames, private readonly RecipeReader $reader, private readonly LargeFootage $large) {}
 
@@ -98,7 +99,7 @@ final class DeliveryReport
         $rates = [1 => 36 / $times[1], 2 => 24 / $times[2]];
         yield [$section, 'one worker', sprintf('%.2f frames/s', $rates[1]), '3 frames/s'];
         yield [$section, 'a second worker gives', sprintf('%.2f x', $rates[2] / $rates[1]), '1.8 x'];
-        yield [$section, 'peak memory of a worker', "{$this->memory} MB", '300 MB'];
+        yield [$section, 'peak memory of a worker', $this->memory(), '300 MB'];
     }
 
     /** @return \Generator<int, array{string, string, string, string}> */
@@ -142,7 +143,7 @@ final class DeliveryReport
         yield from $this->large->shown($section, $footage, $recipe, Samples::recipe($footage, Samples::base(), [Samples::face(2)]));
         $seconds = self::seconds(fn() => $this->deliver($footage, $recipe, 0, 23, 2)) - self::seconds(fn() => $this->deliver($footage, $recipe, 0, 1, 2));
         yield [$section, 'delivered, base and a face, FFV1 16 bit, two workers', sprintf('%.2f frames/s', 22 / $seconds), ''];
-        yield [$section, 'peak memory of a worker', "{$this->memory} MB", '600 MB'];
+        yield [$section, 'peak memory of a worker', $this->memory(), '600 MB'];
         $section = 'twenty seconds of 1920x1080, 480 frames, H.264 with a keyframe every ten seconds';
         [$footage, $took] = $this->large->made($this->folder, 'scale=1920:1080:flags=bicubic', 480);
         yield [$section, 'brought in', sprintf('%.1f s', $took), ''];
@@ -174,10 +175,33 @@ final class DeliveryReport
      */
     private function process(array $command): void
     {
-        $watch = '$p = proc_open(array_slice($argv, 1), [], $none); $code = proc_close($p); echo "\n", getrusage(1)["ru_maxrss"]; exit($code);';
-        $process = new Process([PHP_BINARY, '-r', $watch, '--', ...$command], base_path(), ['COSSEL_JAIL' => 'no'], timeout: 1200);
-        $process->mustRun();
-        $this->memory = intdiv((int) substr((string) strrchr($process->getOutput(), "\n"), 1), 1024);
+        $process = new Process($command, base_path(), ['COSSEL_JAIL' => 'no'], timeout: 1200);
+        $process->start();
+        $this->memory = ['php' => 0, 'ffmpeg' => 0];
+        while ($process->isRunning()) {
+            usleep(100_000);
+            $this->noteMemory();
+        }
+        if (!$process->isSuccessful()) {
+            throw new ProcessFailedException($process);
+        }
+    }
+
+    /** The most that a process of a kind, which takes part in what runs, has taken so far. */
+    private function noteMemory(): void
+    {
+        foreach (glob('/proc/[0-9]*/cmdline') ?: [] as $file) {
+            $command = (string) @file_get_contents($file);
+            $kind = str_contains($command, 'cossel:process-part') ? 'php' : (str_contains($command, $this->folder) && str_starts_with($command, 'ffmpeg') ? 'ffmpeg' : null);
+            if ($kind !== null && preg_match('/^VmHWM:\s+(\d+)/m', (string) @file_get_contents(dirname($file) . '/status'), $peak) === 1) {
+                $this->memory[$kind] = max($this->memory[$kind], intdiv((int) $peak[1], 1024));
+            }
+        }
+    }
+
+    private function memory(): string
+    {
+        return "{$this->memory['php']} MB; its encoder, ffmpeg’s FFV1, {$this->memory['ffmpeg']} MB";
     }
 
     private static function seconds(callable $work): float

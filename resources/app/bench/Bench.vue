@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** The bench: left looking, right doing. This is the grid and nothing else. */
 import { useEventListener } from '@vueuse/core';
-import { onMounted } from 'vue';
+import { onMounted, ref } from 'vue';
 import { useRoute } from 'vue-router';
-import type { Kind, Shot, StartingPoint } from '../api/types';
+import type { Kind, RecipeState, Shot, StartingPoint } from '../api/types';
 import { useNotices } from '../useNotices';
 import Doing from './areas/Doing.vue';
 import { provideBench } from './bench';
@@ -12,21 +12,27 @@ import PictureStage from './picture/PictureStage.vue';
 import FollowStrips from './time/FollowStrips.vue';
 import WitnessRow from './time/WitnessRow.vue';
 
-const props = defineProps<{ shot: Shot; kinds: Kind[]; starts: StartingPoint[] }>();
+const props = defineProps<{ shot: Shot; recipe: RecipeState; kinds: Kind[]; starts: StartingPoint[] }>();
 const { fail } = useNotices();
 const route = useRoute();
 const { store, areas, motions, compare, people, shown, goTo } = provideBench(props.shot, props.kinds, props.starts);
 
+/** The picture is asked for before the controls are built: they are while it is made. */
+const asked = ref(false);
+
+// Before anything is drawn, so that it is drawn once.
+store.adopt(props.recipe);
+begin();
+
 onMounted(async () => {
   try {
-    await store.load();
-    if (areas.tab.value === '') begin();
     shown.refresh();
+    asked.value = true;
     await motions.poll();
     compare.meet(await people.load());
     await compare.load();
   } catch (reason) {
-    fail('The recipe cannot be read', reason);
+    fail('Not all of the shot can be read', reason);
   }
 });
 
@@ -51,7 +57,7 @@ useEventListener(window, 'beforeunload', (e) => {
       <FollowStrips />
       <WitnessRow />
     </main>
-    <Doing />
+    <Doing v-if="asked" />
   </div>
 </template>
 
