@@ -114,7 +114,8 @@ final class DeliveryReport
             $recipe = $this->reader->read(Samples::recipe($footage, [], [$area]));
             $renderer = new FrameRenderer($recipe, (new DemoShot($footage, [], [], $this->reader))->motions($recipe));
             $renderer->frame($frame, 40);
-            $points[] = [100 * $share, 200 * self::cpu(static fn() => array_map(static fn() => $renderer->frame($frame, 40), range(1, 5)))];
+            // The least of some: what others do on the machine only ever adds.
+            $points[] = [100 * $share, 1000 * min(array_map(static fn(): float => self::cpu(static fn() => $renderer->frame($frame, 40)), range(1, 5)))];
         }
         yield ['time against treated area, three touches, ms a frame of 1280x720', 'at 5, 10, 20, 40 and 80 % of the frame', implode(', ', array_map(static fn(array $p): string => sprintf('%.0f', $p[1]), $points)), ''];
         yield ['time against treated area, three touches, ms a frame of 1280x720', 'the straight line through them', self::line($points, 'ms', '% of the frame'), 'through nearly zero'];
