@@ -109,6 +109,27 @@ describe('pictures on the stage', () => {
     expect(reels.ready(source(3), 5)).toBe(true);
   });
 
+  it('are coarser for as long as one drags, where they would lag behind the hand', async () => {
+    let takes = 20;
+    let now = 0;
+    vi.spyOn(performance, 'now').mockImplementation(() => now);
+    vi.spyOn(api, 'picture').mockImplementation(() => {
+      now += takes;
+      return Promise.resolve(sent('drag', false));
+    });
+    const { pictures } = stage();
+    const drag = async (height = pictures.dragged(540)): Promise<number> => {
+      pictures.want({ ...request, height }, 540, null);
+      await settled();
+      return height;
+    };
+    expect([await drag(), await drag()]).toEqual([270, 270]);
+    takes = 90;
+    expect([await drag(), await drag()]).toEqual([270, 180]);
+    takes = 20;
+    expect([await drag(), await drag(540), await drag()]).toEqual([180, 540, 270]);
+  });
+
   it('are of the very revision they are kept as, and the original of none', async () => {
     const asked: (number | undefined)[] = [];
     vi.spyOn(api, 'picture').mockImplementation((_shot, r) => {

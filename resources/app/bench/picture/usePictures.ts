@@ -4,6 +4,9 @@ import type { PictureRequest } from '../../api/types';
 import { useNotices } from '../../useNotices';
 import { decoded, sourceOf, type Reels } from './useReels';
 
+/** Milliseconds after which a picture no longer follows the hand that drags. */
+const LAGS = 70;
+
 /** A picture that is wanted: its rows when it rests (fewer while something is dragged), and the saved revision it is of, if it is. */
 interface Wanted { request: PictureRequest; rows: number; saved: number | null }
 /** The whole that stands on the stage, which others are asked for against. */
@@ -19,6 +22,8 @@ export function usePictures(shotId: number, reels: Reels) {
   const layers = shallowRef<Picture[]>([]);
   const busy = ref(false);
   const failure = ref<string | null>(null);
+  /** What its rows are divided by while something is dragged: at half the size, or where that lags at a third for as long as it goes on. */
+  let coarse = 2;
   let stands: Standing | null = null;
   let next: Wanted | null = null;
   let running = false;
@@ -36,7 +41,10 @@ export function usePictures(shotId: number, reels: Reels) {
       return;
     }
     const standing = stands;
+    const began = performance.now();
     const sent = await api.picture(shotId, { ...request, ...(saved === null ? {} : { revision: saved }), ...(standing ? { standing: standing.revision } : {}) });
+    if (height === rows) coarse = 2;
+    else if (performance.now() - began > LAGS) coarse = 3;
     if (keeps) reels.take(source, request.frame, sent, standing?.revision ?? null, 1);
     const picture = sent.file.size > 0 ? await decoded(sent) : null;
     if (picture && sent.whole && saved !== null && height === rows) stands = { key, revision: saved, picture };
@@ -66,6 +74,8 @@ export function usePictures(shotId: number, reels: Reels) {
     layers,
     busy,
     failure,
+    /** The rows of a picture while something is dragged; all of them follow when it rests. */
+    dragged: (rows: number): number => Math.max(64, Math.round(rows / coarse)),
     want(request: PictureRequest, rows: number, saved: number | null): void {
       next = { request, rows, saved };
       void run();

@@ -40,8 +40,7 @@ export function useShown({ footage, store, playhead, areas, views, compare, hist
     if (rows === 0 || !store.recipe.value || playback.playing.value) return;
     if (store.held.value !== null) {
       asked = '';
-      // While something is dragged: reduced. The full size follows when it rests.
-      pictures.want(request(views.shown.value, Math.max(64, Math.round(Math.min(rows, footage.height) / 2))), rows, null);
+      pictures.want(request(views.shown.value, pictures.dragged(Math.min(rows, footage.height))), rows, null);
       return;
     }
     // What is on its way to the server is shown as soon as it is saved, not twice.
