@@ -180,7 +180,8 @@ final class DeliveryReport
         $process->start();
         $this->memory = ['php' => 0, 'ffmpeg' => 0];
         while ($process->isRunning()) {
-            usleep(100_000);
+            // Seldom: looking costs processor time, too.
+            usleep(500_000);
             $this->noteMemory();
         }
         if (!$process->isSuccessful()) {

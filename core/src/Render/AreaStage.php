@@ -140,13 +140,8 @@ final class AreaStage implements Stage
         return $sees;
     }
 
-    public function apply(Planes $planes, Rect $rect): void
-    {
-        $this->act($planes, $rect, null);
-    }
-
     /** @param Grey|null $known the finished matte, over all of its bounds at least, where it is known already */
-    public function act(Planes $planes, Rect $rect, ?Grey $known): void
+    public function apply(Planes $planes, Rect $rect, ?Grey $known = null): void
     {
         [, $matteRect, $targets] = $this->steps($rect);
         $matte = $matteRect->isEmpty() ? null : $known ?? $this->matte($planes, $matteRect);

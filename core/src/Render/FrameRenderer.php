@@ -131,7 +131,7 @@ final class FrameRenderer
             $rect = $stage->bounds()->grow($margin)->intersect($whole);
             $matte = $stage->matte($planes, $rect);
             $before = $planes->window($rect);
-            $stage->act($planes, $whole, $matte);
+            $stage->apply($planes, $whole, $matte);
             yield ['area' => $stage->area, 'matte' => $matte, 'before' => $before, 'after' => $planes->window($rect)];
         }
 

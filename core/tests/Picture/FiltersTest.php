@@ -148,4 +148,17 @@ final class FiltersTest extends TestCase
         self::assertSame([0.0, 0.0], Robust::of($v, array_fill(0, 3000, 0.0)));
         self::assertEqualsWithDelta(0.4, Robust::quantile($v, $w, 0.45), 0.01);
     }
+
+    public function test_medians_and_quantiles_are_those_of_the_sorted_values(): void
+    {
+        $random = Chance::seeded(9);
+        foreach (range(1, 60) as $n) {
+            // Few values, so that many are alike.
+            $v = array_map(static fn(): float => floor($random->between(0, 1 + $n % 9)) / 7, range(1, $n));
+            $sorted = $v;
+            sort($sorted);
+            self::assertSame(($sorted[$n >> 1] + $sorted[($n - 1) >> 1]) / 2, Robust::median($v));
+            self::assertSame($sorted[(int) round(0.3 * ($n - 1))], Robust::quantile($v, array_fill(0, $n, 1.0), 0.3));
+        }
+    }
 }

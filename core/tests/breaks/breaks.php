@@ -209,6 +209,8 @@ return [
     'sidelight without softness' => ['Touch/Sidelight.php', "\$values['softness'] *", '0.0 *', 'FormulasTest'],
     'bands smoothed across edges' => ['Touch/Internal/EvenEffect.php', '$t = $c * $limit;', '$t = 0.0;', 'RetouchTest'],
     'blocks blur once more' => ['Touch/Internal/EvenSurvey.php', '$own * $own', '0.0', 'RetouchTest'],
+    'a median of two that is the greater' => ['Picture/Robust.php', 'return ($upper + $lower) / 2;', 'return $upper;', 'FiltersTest'],
+    'a median beside the middle' => ['Picture/Robust.php', 'if ($j < $place)', 'if ($j <= $place)', 'FiltersTest'],
     'a band from the finest on' => ['Touch/Internal/EvenEffect.php', '$upper = $soft[$i];', '$upper = $lab->l;', 'RetouchTest'],
     'skin evened by its mean light' => ['Touch/Internal/EvenSurvey.php', '$mean + 1.2 * $spread', '$mean', 'RetouchTest'],
     'colours are not pulled to the mean' => ['Touch/Internal/EvenSurvey.php', '+ 0.5 * ($c - $mean)', '', 'RetouchTest'],

@@ -23,7 +23,7 @@ final readonly class EvenEffect implements Effect
      * @param list<array{float, float}> $bands   what is taken of what each of these has less than the one before, the first less than L
      *                                           itself: how much, and the inverse of what is an edge
      * @param array{float, float}       $shine   how much of what is above which of the first of these
-     * @param array<string, Blocked>    $colours what is taken of a and b, where anything is
+     * @param array<string, Blocked>    $colours what is taken of a and b where it is skin, where anything is
      */
     public function __construct(
         private AreaLab $area,
@@ -52,9 +52,10 @@ final readonly class EvenEffect implements Effect
         if ($amount !== 0.0) {
             self::lower($less, $soft[0], $from, $amount);
         }
-        self::take($lab->l, $less, $this->skin->over($at));
+        $skin = $this->skin->over($at);
+        self::take($lab->l, $less, $skin);
         foreach ($this->colours as $channel => $of) {
-            self::takeAll($lab->{$channel}, $of->over($at));
+            self::take($lab->{$channel}, $of->over($at), $skin);
         }
         $lab->into($planes, $weight, $this->transfer);
     }
@@ -98,17 +99,6 @@ final readonly class EvenEffect implements Effect
     {
         foreach ($less as $i => $x) {
             $from[$i] -= $x * $share[$i];
-        }
-    }
-
-    /**
-     * @param list<float> $from
-     * @param list<float> $less
-     */
-    private static function takeAll(array &$from, array $less): void
-    {
-        foreach ($less as $i => $x) {
-            $from[$i] -= $x;
         }
     }
 }

@@ -95,7 +95,7 @@ final readonly class EvenSurvey implements Survey
             }
             $softened = $soft->blur($v);
             $mid = Robust::of($softened, $counted)[0];
-            $colours[$channel] = new Blocked($blocks, self::pulled($softened, $softest->blur($v), $skin, $mid, $this->tone, $red));
+            $colours[$channel] = new Blocked($blocks, self::pulled($softened, $softest->blur($v), $mid, $this->tone, $red));
         }
         $like = new Blocked($blocks, $skin);
         $pores = new Blocked($blocks, $fine);
@@ -224,17 +224,16 @@ final readonly class EvenSurvey implements Survey
     /**
      * @param list<float> $fine
      * @param list<float> $coarse
-     * @param list<float> $skin
      *
-     * @return list<float> what is taken away of a or b
+     * @return list<float> what is taken away of a or b where it is skin
      */
-    private static function pulled(array $fine, array $coarse, array $skin, float $mean, float $tone, float $red): array
+    private static function pulled(array $fine, array $coarse, float $mean, float $tone, float $red): array
     {
         foreach ($fine as $i => $x) {
             $c = $coarse[$i];
             $less = $tone * ($x - $c + 0.5 * ($c - $mean));
             $over = ($x - $less - $mean) * $red;
-            $fine[$i] = $skin[$i] * ($less + ($over > 0.0 ? $over : 0.0));
+            $fine[$i] = $less + ($over > 0.0 ? $over : 0.0);
         }
 
         return $fine;
