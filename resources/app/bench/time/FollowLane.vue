@@ -24,6 +24,8 @@ const SHUT = 0.3;
 const STILL = 4;
 
 const chosen = computed(() => areas.chosen.value?.id === props.area.id);
+/** What can be pressed is at least so high; in a slim lane the name stands in what is seen of it. */
+const TARGET = 24;
 /** With many areas only the chosen lane keeps its full height. */
 const height = computed(() => (areas.all.value.length > 4 && !chosen.value ? SLIM : FULL));
 const letter = computed(() => areas.letters.value[props.area.id]);
@@ -73,7 +75,7 @@ function key(e: KeyboardEvent, end: number): void {
 
 <template>
   <div class="lane" :class="{ chosen, off: !area.on }" :style="{ height: `${height}px` }">
-    <button v-tooltip.right="area.name" type="button" class="plain name" :aria-pressed="chosen" :aria-label="`Area ${letter}, ${area.name}`" @click="areas.choose(area.id)"><b>{{ letter }}</b> {{ area.name }}</button>
+    <button v-tooltip.right="area.name" type="button" class="plain name" :style="{ paddingBottom: `${Math.max(0, TARGET - height)}px` }" :aria-pressed="chosen" :aria-label="`Area ${letter}, ${area.name}`" @click="areas.choose(area.id)"><b>{{ letter }}</b> {{ area.name }}</button>
     <svg :width="width" :height="height" :data-lane="area.id" role="group" :aria-label="`Lane of ${area.name}`">
       <rect class="hit" :x="LEFT" :width="Math.max(0, width - LEFT)" :height="height" @pointerdown="choose" />
       <rect v-if="span" class="span" :x="start(span[0])" :width="start(span[1] + 1) - start(span[0])" y="1" :height="height - 3" />
