@@ -6,6 +6,7 @@ namespace Cossel\Core\Outline;
 
 use Cossel\Core\Geometry\Extent;
 use Cossel\Core\Geometry\Matrix;
+use Cossel\Core\Geometry\TurnedSurface;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\AreaShape;
 use Cossel\Core\Recipe\Box;
@@ -23,7 +24,7 @@ final class AreaExtent
     {
         foreach ($area->outline->shapes as $shape) {
             if (!$shape instanceof AreaShape) {
-                return self::round($shape->at($frame), $poses->pose($area, $shape, $frame)->motion);
+                return self::round($shape->at($frame), $poses->pose($area, $shape, $frame));
             }
         }
         $other = $area->outline->shapes[0] ?? null;
@@ -33,16 +34,32 @@ final class AreaExtent
             : new Extent(Matrix::identity(), 0.5, 0.5, 0.5, 0.5);
     }
 
-    private static function round(Shape $shape, Matrix $motion): Extent
+    /** Where the surface is that the area lies on, if it has a relief. */
+    public static function surface(Area $area, int $frame, Poses $poses): ?TurnedSurface
+    {
+        foreach ($area->outline->shapes as $shape) {
+            if (!$shape instanceof AreaShape) {
+                $pose = $poses->pose($area, $shape, $frame);
+
+                return $pose->parallax === null ? null : new TurnedSurface($pose->motion, $pose->parallax);
+            }
+        }
+
+        return null;
+    }
+
+    private static function round(Shape $shape, Pose $pose): Extent
     {
         if ($shape instanceof Path) {
             $x = array_map(static fn(PathPoint $p): float => $p->x, $shape->points);
             $y = array_map(static fn(PathPoint $p): float => $p->y, $shape->points);
 
+            $middle = [(min($x) + max($x)) / 2, (min($y) + max($y)) / 2];
+
             return new Extent(
-                $motion,
-                (min($x) + max($x)) / 2,
-                (min($y) + max($y)) / 2,
+                self::about($pose, ...$middle),
+                $middle[0],
+                $middle[1],
                 max(self::LEAST, (max($x) - min($x)) / 2),
                 max(self::LEAST, (max($y) - min($y)) / 2),
             );
@@ -57,6 +74,14 @@ final class AreaExtent
             ? [hypot($a * $cos, $b * $sin), hypot($a * $sin, $b * $cos)]
             : [abs($a * $cos) + abs($b * $sin), abs($a * $sin) + abs($b * $cos)];
 
-        return new Extent($motion, $shape->centre[0], $shape->centre[1], max(self::LEAST, $across), max(self::LEAST, $along));
+        [$x, $y] = $shape->centre;
+
+        return new Extent(self::about($pose, $x, $y), $x, $y, max(self::LEAST, $across), max(self::LEAST, $along));
+    }
+
+    /** The motion, and on a relief how it is there. */
+    private static function about(Pose $pose, float $x, float $y): Matrix
+    {
+        return $pose->parallax === null ? $pose->motion : $pose->affineAt($x, $y);
     }
 }

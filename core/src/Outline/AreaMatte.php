@@ -93,10 +93,14 @@ final readonly class AreaMatte
     /** @param \Closure(string): SharedMatte $other */
     private static function shape(Area $area, Shape $shape, int $number, Poses $poses, Rect $frame, \Closure $other): ShapeMatte
     {
+        if ($shape instanceof AreaShape) {
+            return new OtherAreaMatte($other($shape->of), $shape->opacity);
+        }
+        $pose = $poses->pose($area, $shape, $number);
+
         return match (true) {
-            $shape instanceof Ellipse => EllipseMatte::on($shape, $poses->pose($area, $shape, $number)->motion, $frame->height),
-            $shape instanceof Box, $shape instanceof Path => ContourMatte::on($shape, $poses->pose($area, $shape, $number), $frame->height),
-            $shape instanceof AreaShape => new OtherAreaMatte($other($shape->of), $shape->opacity),
+            $shape instanceof Ellipse && $pose->parallax === null => EllipseMatte::on($shape, $pose->motion, $frame->height),
+            $shape instanceof Ellipse, $shape instanceof Box, $shape instanceof Path => ContourMatte::on($shape, $pose, $frame->height),
             default => throw new \LogicException('No such kind of shape: ' . $shape->kind()),
         };
     }

@@ -5,15 +5,19 @@ declare(strict_types=1);
 namespace Cossel\Core\Outline;
 
 use Cossel\Core\Recipe\Box;
+use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\PathPoint;
 
 /**
- * The edge of a box or path on a frame as a closed run of straight pieces, in pixels, nowhere further from the true edge
+ * The edge of a box, path or ellipse on a frame as a closed run of straight pieces, in pixels, nowhere further from the true edge
  * than a tolerance.
  */
 final readonly class Contour
 {
+    /** Longest straight piece of an edge that goes over a relief, picture heights. */
+    private const BENT = 0.008;
+
     /**
      * @param list<float> $x
      * @param list<float> $y
@@ -24,15 +28,18 @@ final readonly class Contour
      * @param Pose $pose     from where the shape is stated to the frame, in picture heights
      * @param float $tolerance pixels
      */
-    public static function of(Box|Path $shape, Pose $pose, int $height, float $tolerance): self
+    public static function of(Box|Path|Ellipse $shape, Pose $pose, int $height, float $tolerance): self
     {
         $reach = $tolerance / $height / max(1e-6, self::scale($shape, $pose));
-        $points = $shape instanceof Box
-            ? self::box($shape, $reach)
-            : self::path($pose->warp === null ? $shape->points : $pose->warp->path($shape->points), $reach);
+        $parallax = $pose->parallax;
+        $points = match (true) {
+            $shape instanceof Box => self::box($shape, $reach),
+            $shape instanceof Ellipse => self::ellipse($shape, $reach),
+            default => self::path($parallax === null ? $pose->path($shape->points) : $shape->points, $reach),
+        };
         $xs = $ys = [];
-        foreach ($points as [$x, $y]) {
-            [$u, $v] = $pose->motion->apply($x, $y);
+        foreach ($parallax === null ? $points : self::fine($points) as [$x, $y]) {
+            [$u, $v] = $pose->motion->apply(...($parallax === null ? [$x, $y] : $parallax->seen($x, $y)));
             $xs[] = $u * $height;
             $ys[] = $v * $height;
         }
@@ -40,17 +47,101 @@ final readonly class Contour
         return new self($xs, $ys);
     }
 
-    /** By how much lengths grow under the shape's motion, where the shape is. */
-    public static function scale(Box|Path $shape, Pose $pose): float
+    /**
+     * What is to be bent needs corners on its straight pieces, too.
+     *
+     * @param list<array{float, float}> $points
+     *
+     * @return list<array{float, float}>
+     */
+    private static function fine(array $points): array
     {
-        if ($shape instanceof Box) {
-            [$x, $y] = $shape->centre;
-        } else {
-            $x = array_sum(array_map(static fn(PathPoint $p): float => $p->x, $shape->points)) / count($shape->points);
-            $y = array_sum(array_map(static fn(PathPoint $p): float => $p->y, $shape->points)) / count($shape->points);
+        $line = [];
+        foreach ($points as $i => [$x, $y]) {
+            [$u, $v] = $points[($i + 1) % count($points)];
+            $n = max(1, min(100, (int) ceil(hypot($u - $x, $v - $y) / self::BENT)));
+            for ($k = 0; $k < $n; ++$k) {
+                $line[] = [$x + ($u - $x) * $k / $n, $y + ($v - $y) * $k / $n];
+            }
         }
 
-        return $pose->motion->affineAt($x, $y)->scale();
+        return $line;
+    }
+
+    /** By how much lengths grow under the shape's motion, where the shape is. */
+    public static function scale(Box|Path|Ellipse $shape, Pose $pose): float
+    {
+        return $pose->affineAt(...self::middle($shape))->scale();
+    }
+
+    /** How much is seen of where the shape lies: it fades where all of it turns away. */
+    public static function seen(Box|Path|Ellipse $shape, Pose $pose): float
+    {
+        if ($pose->parallax === null) {
+            return 1.0;
+        }
+        $places = [self::middle($shape)];
+        if ($shape instanceof Path) {
+            $places = [...$places, ...array_map(static fn(PathPoint $p): array => [$p->x, $p->y], $shape->points)];
+        } else {
+            [$x, $y] = $shape->centre;
+            [$a, $b] = $shape->radii;
+            $places = [...$places, [$x - $a, $y], [$x + $a, $y], [$x, $y - $b], [$x, $y + $b]];
+        }
+
+        return max(array_map(static fn(array $p): float => $pose->facing(...$p), $places));
+    }
+
+    /** @return array{float, float} */
+    private static function middle(Box|Path|Ellipse $shape): array
+    {
+        if (!$shape instanceof Path) {
+            return $shape->centre;
+        }
+        $mean = static fn(array $v): float => array_sum($v) / count($v);
+
+        return [
+            $mean(array_map(static fn(PathPoint $p): float => $p->x, $shape->points)),
+            $mean(array_map(static fn(PathPoint $p): float => $p->y, $shape->points)),
+        ];
+    }
+
+    /**
+     * Places along a closed path.
+     *
+     * @param list<PathPoint> $points
+     *
+     * @return list<array{float, float}>
+     */
+    public static function along(array $points, int $perPiece): array
+    {
+        $line = [];
+        foreach ($points as $i => $p) {
+            for ($k = 0; $k < $perPiece; ++$k) {
+                $line[] = self::on($p, $points[($i + 1) % count($points)], $k / $perPiece);
+            }
+        }
+
+        return $line;
+    }
+
+    /**
+     * Whether a place lies inside a closed line, even-odd.
+     *
+     * @param list<array{float, float}> $line
+     */
+    public static function holds(array $line, float $x, float $y): bool
+    {
+        $in = false;
+        $b = $line[count($line) - 1] ?? [0.0, 0.0];
+        foreach ($line as $a) {
+            if (($a[1] > $y) !== ($b[1] > $y) && $x < ($b[0] - $a[0]) * ($y - $a[1]) / ($b[1] - $a[1]) + $a[0]) {
+                $in = !$in;
+            }
+            $b = $a;
+        }
+
+        return $in;
     }
 
     /** @return array{float, float} the point of a Bézier piece from one path point to the next */
@@ -90,6 +181,23 @@ final readonly class Contour
             for ($k = 0; $k < $n; ++$k) {
                 $line[] = self::on($a, $b, $k / $n);
             }
+        }
+
+        return $line;
+    }
+
+    /** @return list<array{float, float}> */
+    private static function ellipse(Ellipse $ellipse, float $tolerance): array
+    {
+        [$a, $b] = $ellipse->radii;
+        $n = max(12, min(400, (int) ceil(M_PI / acos(max(0.0, 1 - min(1.0, $tolerance / max($a, $b, 1e-9)))))));
+        $cos = cos(deg2rad($ellipse->turn));
+        $sin = sin(deg2rad($ellipse->turn));
+        $line = [];
+        for ($k = 0; $k < $n; ++$k) {
+            $x = $a * cos(2 * M_PI * $k / $n);
+            $y = $b * sin(2 * M_PI * $k / $n);
+            $line[] = [$ellipse->centre[0] + $x * $cos - $y * $sin, $ellipse->centre[1] + $x * $sin + $y * $cos];
         }
 
         return $line;

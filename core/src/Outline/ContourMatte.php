@@ -8,10 +8,11 @@ use Cossel\Core\Outline\Internal\Pieces;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Box;
+use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Path;
 
 /**
- * A box or path where it stands on one frame; draws its own matte, the same function of the signed distance as an
+ * A box, a path or a bent ellipse where it stands on one frame; draws its own matte, the same function of the signed distance as an
  * ellipse's (see {@see EllipseMatte}). Kernel class.
  *
  * The distance to the straight pieces is exact: blocks of pixels are halved again and again, and each keeps only the
@@ -34,8 +35,8 @@ final readonly class ContourMatte implements ShapeMatte
         private float $opacity,
     ) {}
 
-    /** @param Box|Path $shape with its values on the frame */
-    public static function on(Box|Path $shape, Pose $pose, int $height): self
+    /** @param Box|Path|Ellipse $shape with its values on the frame */
+    public static function on(Box|Path|Ellipse $shape, Pose $pose, int $height): self
     {
         $scale = Contour::scale($shape, $pose) * $height;
         $in = $shape->featherIn * $scale;
@@ -51,7 +52,7 @@ final readonly class ContourMatte implements ShapeMatte
             $shape->grow * $scale,
             $in,
             $out,
-            $shape->opacity,
+            $shape->opacity * Contour::seen($shape, $pose),
         );
     }
 

@@ -33,7 +33,7 @@ final class SvgOutline
             if ($points === null) {
                 continue;
             }
-            $points = $pose->warp === null ? $points : $pose->warp->path($points);
+            $points = $pose->path($points);
             $motion = Matrix::of([$height, 0, 0, 0, $height, 0, 0, 0, 1])->times($pose->motion);
             $d = SvgPath::write(array_map(static fn(PathPoint $p): PathPoint => $p->moved($motion), $points));
             $paths .= sprintf(

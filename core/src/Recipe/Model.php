@@ -11,6 +11,8 @@ enum Model: string
     case Similarity = 'similarity';
     case Affine = 'affine';
     case Perspective = 'perspective';
+    /** As a surface that turns: each place by its depth, which is learnt from the shot. */
+    case Relief = 'relief';
     /** Each point of the path on its own, for soft things. */
     case Outline = 'outline';
     /** An iris by its own round edge: where it is and how large, and how far the lids are open. */

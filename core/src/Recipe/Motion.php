@@ -40,6 +40,11 @@ final readonly class Motion
         return in_array($channel, $this->use, true);
     }
 
+    public function withModel(Model $model): self
+    {
+        return new self(...[...get_object_vars($this), 'model' => $model]);
+    }
+
     /** @param list<MotionKey> $keys by rising frame */
     public function withKeys(array $keys): self
     {

@@ -33,6 +33,11 @@ final readonly class PathPoint
         );
     }
 
+    public function by(float $x, float $y): self
+    {
+        return new self($this->x + $x, $this->y + $y, $this->inX, $this->inY, $this->outX, $this->outY);
+    }
+
     /** Where a motion takes it; its handles go with the motion's linear part there. */
     public function moved(Matrix $motion): self
     {
