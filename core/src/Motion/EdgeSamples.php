@@ -11,6 +11,10 @@ use Cossel\Core\Recipe\PathPoint;
 /** A closed path as a run of samples on its edge, and back. Kernel class. */
 final class EdgeSamples
 {
+    /** How far a point may go from between its neighbours, in how far they are apart; and rounds in which all come to rest. */
+    private const STRETCH = 1.2;
+    private const SETTLING = 3;
+
     /** Samples on each Bézier piece. */
     private const PER_PIECE = 5;
 
@@ -156,5 +160,35 @@ final class EdgeSamples
         }
 
         return $moved;
+    }
+
+    /**
+     * A path without points that have run off alone: soft things stretch, but what goes further from its neighbours than they are apart
+     * has slid along something else, and stays between them.
+     *
+     * @param list<PathPoint> $points
+     * @param list<PathPoint> $home   where they are carried
+     *
+     * @return list<PathPoint>
+     */
+    public static function limber(array $points, array $home): array
+    {
+        $n = count($points);
+        for ($round = 0; $round < self::SETTLING && $n > 3; ++$round) {
+            foreach ($points as $i => $p) {
+                [$a, $b] = [($i + $n - 1) % $n, ($i + 1) % $n];
+                $to = static fn(PathPoint $q): float => hypot($q->x - $home[$i]->x, $q->y - $home[$i]->y);
+                $apart = ($to($home[$a]) + $to($home[$b])) / 2;
+                $between = $home[$i]->by(
+                    ($points[$a]->x - $home[$a]->x + $points[$b]->x - $home[$b]->x) / 2,
+                    ($points[$a]->y - $home[$a]->y + $points[$b]->y - $home[$b]->y) / 2,
+                );
+                if (hypot($p->x - $between->x, $p->y - $between->y) > self::STRETCH * $apart) {
+                    $points[$i] = $between;
+                }
+            }
+        }
+
+        return $points;
     }
 }

@@ -15,7 +15,9 @@ final class FollowedPoint
 {
     public bool $found = true;
     public float $alike = 1.0;
-    /** @var array{float, float, float, float} the region's turn and scale when the present look was taken */
+    /** @var array{float, float, float, float} how the surface is turned and scaled there, as far as is known */
+    public array $lies = [1.0, 0.0, 0.0, 1.0];
+    /** @var array{float, float, float, float} and how it was when the present look was taken */
     public array $linear = [1.0, 0.0, 0.0, 1.0];
     public bool $renewed = false;
     /** @var array{float, float, float, float} and when its first look was taken */
@@ -24,34 +26,70 @@ final class FollowedPoint
     public float $wasX;
     public float $wasY;
 
-    /** @param list<Patch|null> $first its look on the start frame or on the last that was set by hand, by level */
+    /**
+     * @param float                $depth how far it stands out, and
+     * @param array{float, float}  $slope how the surface rises there along x and y
+     * @param list<Patch|null>     $first its look on the start frame or on the last that was set by hand, by level
+     */
     private function __construct(
         public readonly float $fromX,
         public readonly float $fromY,
+        public readonly float $depth,
+        public readonly array $slope,
         public float $x,
         public float $y,
         public array $first,
         /** @var list<Patch|null> */
         public array $look,
+        /** @var list<Patch|null> */
+        private readonly array $start,
     ) {}
 
-    /** @param list<Patch|null> $look */
-    public static function at(float $x, float $y, array $look): self
+    /**
+     * @param array{float, float} $slope
+     * @param list<Patch|null>    $look
+     */
+    public static function at(float $x, float $y, float $depth, array $slope, array $look): self
     {
-        return new self($x, $y, $x, $y, $look, $look);
+        return new self($x, $y, $depth, $slope, $x, $y, $look, $look, $look);
+    }
+
+    /** Back on the start frame. */
+    public function begin(): void
+    {
+        $this->set(ReliefMotion::still(), $this->start);
+        unset($this->wasX, $this->wasY);
+    }
+
+    /** @return array{float, float} where a motion takes it */
+    public function under(ReliefMotion $motion): array
+    {
+        return $motion->apply($this->fromX, $this->fromY, $this->depth);
+    }
+
+    /** It is looked for where a motion takes it, shifted, or as far from where it was found last. */
+    public function expect(ReliefMotion $motion, float $shiftX, float $shiftY, bool $afresh): void
+    {
+        if (!$this->found || $afresh) {
+            [$this->x, $this->y] = $this->under($motion);
+        }
+        $this->x += $shiftX;
+        $this->y += $shiftY;
+        $this->lies = $motion->linear($this->slope);
+        $this->found = true;
     }
 
     /**
      * Takes a place that was set by hand and its look there as what is true.
      *
-     * @param list<Patch|null>                  $look
-     * @param array{float, float, float, float} $linear
+     * @param list<Patch|null> $look
      */
-    public function set(float $x, float $y, array $look, array $linear): void
+    public function set(ReliefMotion $motion, array $look): void
     {
-        [$this->x, $this->y, $this->wasX, $this->wasY] = [$x, $y, $x, $y];
+        [$this->x, $this->y] = $this->under($motion);
+        [$this->wasX, $this->wasY] = [$this->x, $this->y];
         [$this->first, $this->look] = [$look, $look];
-        [$this->firstLinear, $this->linear] = [$linear, $linear];
+        $this->firstLinear = $this->linear = $motion->linear($this->slope);
         $this->renewed = false;
         $this->found = $look[0] !== null;
         $this->alike = 1.0;

@@ -6,12 +6,14 @@ namespace Cossel\Core\Motion;
 
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Outline\AreaMatte;
+use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Look;
 use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\Outline;
+use Cossel\Core\Recipe\Part;
 use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\Shape;
 
@@ -31,13 +33,17 @@ final class Followers
         if ($motion->model === Model::Outline) {
             $path = self::path($shape === null ? $area->outline->shapes : [$shape]);
 
-            return OutlineFollower::from($source, $start, $path->at($area->outline->at), $motions->pose($area, $path, $start));
+            $pose = $motions->pose($area, $path, $start);
+            $opening = $shape === null && $area->is(Part::Teeth);
+            $carrier = Carrier::of($area, $start, $motions);
+
+            return OutlineFollower::from($source, $start, $path->at($area->outline->at), $pose, $carrier, $opening);
         }
         $outline = $shape === null ? $area->outline : new Outline($area->outline->at, [$shape]);
         $looked = $motion->look->spots === [] ? $outline->hard($motion->look->margin) : self::spots($outline->at, $motion->look);
         $region = AreaMatte::on($area->withOutline($looked), $start, $motions, $source->frame());
         if ($motion->model === Model::Iris) {
-            return IrisFollower::from($source, $start, $region);
+            return IrisFollower::from($source, $start, $region, Carrier::of($area, $start, $motions));
         }
 
         // One spot tells no more than where it is.
@@ -46,6 +52,7 @@ final class Followers
             $start,
             $region,
             count($motion->look->spots) === 1 ? Model::Position : $motion->model,
+            self::view($area, $region->bounds(), $start, $motions, $source->frame()->height),
             self::byHand($area, $motion, $start, $motions),
         );
     }
@@ -69,6 +76,26 @@ final class Followers
 
             return isset($frames[$frame]) ? Motions::correction($motion, $frame, $now)->times($now)->times($back) : null;
         };
+    }
+
+    /** A face is taken for a head, by its person's eyes and mouth where they are outlined; what is on no head for a dome. */
+    private static function view(Area $area, Rect $bounds, int $start, Motions $motions, int $height): ?SurfaceView
+    {
+        if ($bounds->isEmpty()) {
+            return null;
+        }
+        $marks = $area->is(Part::Face) ? $motions->marks($area, $start) : null;
+        if ($marks !== null) {
+            [$eyes, $mouth, $apart] = $marks;
+            $pixels = static fn(array $p): array => [$p[0] * $height, $p[1] * $height];
+
+            return SurfaceView::head($pixels($eyes), $pixels($mouth), $apart * $height);
+        }
+        // What is wider than high is no whole face.
+        $faces = $area->is(Part::Face, Part::Skin) || Part::tryFrom($area->part) === null;
+        $surface = $faces && $bounds->height >= $bounds->width ? Surface::head() : Surface::dome();
+
+        return SurfaceView::in($surface, $bounds->x, $bounds->y, $bounds->width, $bounds->height);
     }
 
     /** Round spots as an outline to look at. */

@@ -9,6 +9,7 @@ use Cossel\Core\Outline\AreaMatte;
 use Cossel\Core\Picture\Luma;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
+use Cossel\Core\Recipe\PathPoint;
 
 /**
  * Follows an iris by its own round edges: the one to the white of the eye, looked for to the left and right where lids
@@ -27,6 +28,8 @@ final class IrisFollower implements Follower
     private const LEAST_SHARE = 0.3;
     /** of both sets together, */
     private const LEAST = IrisCircle::LEAST;
+    /** Furthest from where it was in its head, in radii. */
+    private const GLANCE = 1.7;
     /** and so that no better place is looked for. */
     private const SURE = 1.35;
 
@@ -36,8 +39,14 @@ final class IrisFollower implements Follower
     private readonly float $contrast;
     private readonly float $visible;
 
-    private function __construct(private readonly FrameSource $source, private readonly int $start, float $x, float $y, float $radius)
-    {
+    private function __construct(
+        private readonly FrameSource $source,
+        private readonly int $start,
+        float $x,
+        float $y,
+        float $radius,
+        private readonly ?Carrier $carrier,
+    ) {
         $planes = $this->window($start, $x, $y, 2.6 * $radius);
         $luma = Luma::of($planes, $planes->rect);
         $this->contrast = max(0.02, RoundEdges::ringStep($luma, $x, $y, $radius));
@@ -51,11 +60,12 @@ final class IrisFollower implements Follower
     }
 
     /**
-     * @param AreaMatte $region an outline over the iris on the start frame, in the source's pixels
+     * @param AreaMatte    $region  an outline over the iris on the start frame, in the source's pixels
+     * @param Carrier|null $carrier the head it is in
      *
      * @throws TooLittleTexture when there is no round edge near it
      */
-    public static function from(FrameSource $source, int $start, AreaMatte $region): self
+    public static function from(FrameSource $source, int $start, AreaMatte $region, ?Carrier $carrier = null): self
     {
         $bounds = $region->bounds();
         if ($bounds->isEmpty()) {
@@ -66,7 +76,7 @@ final class IrisFollower implements Follower
             throw TooLittleTexture::noIris($start);
         }
 
-        return new self($source, $start, $bounds->x + $bounds->width / 2, $bounds->y + $bounds->height / 2, $radius);
+        return new self($source, $start, $bounds->x + $bounds->width / 2, $bounds->y + $bounds->height / 2, $radius, $carrier);
     }
 
     public function to(int $last): \Generator
@@ -74,31 +84,34 @@ final class IrisFollower implements Follower
         $direction = $last >= $this->start ? 1 : -1;
         yield $this->start => new Step(Matrix::identity(), State::Set, 1.0, null, 1.0);
         $now = $earlier = $this->first;
+        $seen = $before = $this->start;
         $gap = new Gap($this->start);
         $unseen = [];
         for ($frame = $this->start + $direction; $direction * ($last - $frame) >= 0; $frame += $direction) {
             $missed = $gap->since($frame) > 1;
-            $guess = $now;
+            $guess = $kept = $this->carried($now, $seen, $frame);
             if (!$missed) {
-                $guess[0] += $now[0] - $earlier[0];
-                $guess[1] += $now[1] - $earlier[1];
+                // Beside what the head does it goes on as it did.
+                $was = $this->carried($earlier, $before, $seen);
+                $guess[0] += $now[0] - $was[0];
+                $guess[1] += $now[1] - $was[1];
             }
-            [$found, $confidence, $open] = $this->find($frame, $guess, $now, $gap);
+            [$found, $confidence, $open] = $this->find($frame, $guess, $kept, $gap);
             if ($found === null) {
-                yield $frame => new Step($this->motion($now), State::Lost, 0.0, null, $open);
+                yield $frame => new Step($this->motion($kept), State::Lost, 0.0, null, $open);
                 $unseen[$frame] = $open;
                 continue;
             }
             $from = $now;
             yield from $gap->closed($frame, fn(float $t, int $f): Step => new Step(
-                Gap::mixed($this->motion($from), $this->motion($found), $t),
+                Gap::mixed($this->motion($this->carried($from, $seen, $f)), $this->motion($this->carried($found, $frame, $f)), $t),
                 State::Bridged,
                 0.0,
                 null,
                 $unseen[$f] ?? 0.0,
             ));
-            $earlier = $missed ? $found : $now;
-            $now = $found;
+            [$earlier, $before] = $missed ? [$found, $frame] : [$now, $seen];
+            [$now, $seen] = [$found, $frame];
             yield $frame => new Step($this->motion($now), State::Followed, $confidence, null, $open);
         }
     }
@@ -134,15 +147,46 @@ final class IrisFollower implements Follower
         $open = min(1.0, $open / $this->visible);
         if (
             $best === null
-            || $best[1] + $best[2] < self::LEAST
+            || $best[1] + $best[2] < ($gap->since($frame) > 1 ? self::SURE : self::LEAST)
             || $best[1] < self::LEAST_SHARE
             || abs(log($best[0][2] / $guess[2])) > 0.06 + 0.02 * $gap->since($frame)
             || $open < self::SHUT
+            || $this->strays($frame, $best[0])
         ) {
             return [null, 0.0, $open];
         }
 
         return [$best[0], min(1.0, ($best[1] + $best[2]) / 1.6) * min(1.0, $open / 0.6), $open];
+    }
+
+    /**
+     * Where the head takes a circle.
+     *
+     * @param array{float, float, float, float} $circle
+     *
+     * @return array{float, float, float, float}
+     */
+    private function carried(array $circle, int $from, int $to): array
+    {
+        if ($this->carrier === null) {
+            return $circle;
+        }
+        $middle = new PathPoint($circle[0], $circle[1], 0.0, 0.0, 0.0, 0.0);
+        $moved = $this->carrier->moved([$middle], $from, $to, $this->source->frame()->height)[0];
+
+        return [$moved->x, $moved->y, $circle[2], $circle[3]];
+    }
+
+    /**
+     * Whether a circle is further off in the head than eyes look.
+     *
+     * @param array{float, float, float, float} $circle
+     */
+    private function strays(int $frame, array $circle): bool
+    {
+        $home = $this->carried($this->first, $this->start, $frame);
+
+        return $this->carrier !== null && hypot($circle[0] - $home[0], $circle[1] - $home[1]) > self::GLANCE * $this->first[2];
     }
 
     /** @param array{float, float, float, float} $circle */

@@ -12,7 +12,8 @@ use Cossel\Core\Recipe\PathPoint;
 
 /**
  * Follows each part of a path's edge on its own, for soft things such as lips (see {@see PathEdge}). As the profiles that are looked
- * for are those of the start frame, nothing drifts.
+ * for are those of the start frame, nothing drifts. Where something carries it, as a head does lids and lips, it is looked for where
+ * that has taken it, and stays there where it is not seen. Of an opening, as of a mouth, it also tells how far it is open.
  */
 final class OutlineFollower implements Follower
 {
@@ -28,6 +29,12 @@ final class OutlineFollower implements Follower
     private const LATELY = 0.15;
     /** Mean likeness of the profiles from which a frame counts as surely found. */
     private const ALIKE = 0.9;
+    /** Share of its area on the start frame from which an opening counts as wholly open. */
+    private const OPEN = 0.35;
+    /** Mean distance of its points from where they are carried, in sizes of it, from which it is lost. */
+    private const STRAY = 0.25;
+    /** Under this it is closed, and nothing of its edge to be seen. */
+    private const SHUT = 0.2;
 
     /** @param list<PathPoint> $points the path on the start frame, pixels */
     private function __construct(
@@ -35,21 +42,30 @@ final class OutlineFollower implements Follower
         private readonly int $start,
         private readonly array $points,
         private readonly PathEdge $edge,
+        private readonly ?Carrier $carrier,
+        private readonly ?OpeningLook $opening,
     ) {}
 
     /**
-     * @param Path  $path  as it is stated
-     * @param Pose $pose where it is on the start frame
+     * @param Path $path    as it is stated
+     * @param Pose $pose    where it is on the start frame
+     * @param bool $opening whether what is inside comes and goes with its size
      *
      * @throws TooLittleTexture when nothing differs across its edge
      */
-    public static function from(FrameSource $source, int $start, Path $path, Pose $pose): self
-    {
+    public static function from(
+        FrameSource $source,
+        int $start,
+        Path $path,
+        Pose $pose,
+        ?Carrier $carrier = null,
+        bool $opening = false,
+    ): self {
         $height = $source->frame()->height;
         $toPixels = Matrix::of([$height, 0, 0, 0, $height, 0, 0, 0, 1])->times($pose->motion);
         $points = array_map(
             static fn(PathPoint $p): PathPoint => $p->moved($toPixels),
-            $pose->warp === null ? $path->points : $pose->warp->path($path->points),
+            $pose->path($path->points),
         );
         $inside = array_filter(
             $points,
@@ -58,38 +74,115 @@ final class OutlineFollower implements Follower
         if (count($inside) < 2) {
             throw TooLittleTexture::outsideThePicture($start);
         }
+        $look = $opening ? new OpeningLook($source, $start, $points) : null;
 
-        return new self($source, $start, $points, new PathEdge($source, $start, $points));
+        return new self($source, $start, $points, new PathEdge($source, $start, $points), $carrier, $look);
     }
 
     public function to(int $last): \Generator
     {
         $direction = $last >= $this->start ? 1 : -1;
-        yield $this->start => $this->step($this->points, State::Set, 1.0);
+        yield $this->start => $this->step($this->start, $this->points, State::Set, 1.0);
         $now = $this->points;
+        $seen = $this->start;
         $speed = [0.0, 0.0];
         $usual = 0.0;
         $gap = new Gap($this->start);
         for ($frame = $this->start + $direction; $direction * ($last - $frame) >= 0; $frame += $direction) {
-            $reach = $gap->reach($frame, self::REACH, self::REACH, self::WIDER, self::FURTHEST);
-            [$next, $share, $likeness] = $this->edge->find($frame, $now, $speed, $reach);
-            if ($share < max(self::LEAST_SHARE, self::USUAL_SHARE * $usual)) {
+            // What is carried cannot be far, however long it was not seen.
+            $reach = $this->carrier !== null
+                ? self::REACH
+                : $gap->reach($frame, self::REACH, self::REACH, self::WIDER, self::FURTHEST);
+            $guess = $this->carried($now, $seen, $frame);
+            [$next, $share, $likeness] = $this->edge->find($frame, $guess, $speed, $reach);
+            $home = $this->carried($this->points, $this->start, $frame);
+            if ($this->carrier !== null && $gap->since($frame) > 1) {
+                // What closed when it was seen last may be open again.
+                $again = $this->edge->find($frame, $home, [0.0, 0.0], $reach);
+                [$next, $share, $likeness] = $again[1] > $share ? $again : [$next, $share, $likeness];
+            }
+            $shut = $this->opening !== null && $this->open($frame, $next, State::Followed) < self::SHUT;
+            $next = $this->carrier === null ? $next : EdgeSamples::limber($next, $home);
+            $held = $this->carrier === null
+                || ($this->carrier->holds($frame, $next, $this->source->frame()->height) && !self::strays($next, $home));
+            if ($shut || !$held || $share < max(self::LEAST_SHARE, self::USUAL_SHARE * $usual)) {
                 $speed = [0.0, 0.0];
-                yield $frame => $this->step($now, State::Lost, 0.0);
+                yield $frame => $this->step($frame, $guess, State::Lost, 0.0);
                 continue;
             }
             $since = $gap->since($frame);
-            $from = $now;
-            yield from $gap->closed($frame, fn(float $t): Step => $this->step(Gap::mixedPath($from, $next, $t), State::Bridged, 0.0));
+            yield from $gap->closed($frame, fn(float $t, int $f): Step => $this->step(
+                $f,
+                Gap::mixedPath($this->carried($now, $seen, $f), $this->carried($next, $frame, $f), $t),
+                State::Bridged,
+                0.0,
+            ));
             $usual += ($share - $usual) * ($usual === 0.0 ? 1.0 : self::LATELY);
-            $speed = [self::meanShift($now, $next, 'x') / $since, self::meanShift($now, $next, 'y') / $since];
+            // What the carrier does is known; what it does besides goes on as it did.
+            $speed = [self::meanShift($guess, $next, 'x') / $since, self::meanShift($guess, $next, 'y') / $since];
             $now = $next;
-            yield $frame => $this->step($now, State::Followed, $share * min(1.0, $likeness / self::ALIKE));
+            $seen = $frame;
+            yield $frame => $this->step($frame, $now, State::Followed, $share * min(1.0, $likeness / self::ALIKE));
         }
     }
 
+    /**
+     * Where what carries it takes a path.
+     *
+     * @param list<PathPoint> $points pixels
+     *
+     * @return list<PathPoint>
+     */
+    private function carried(array $points, int $from, int $to): array
+    {
+        return $this->carrier === null ? $points : $this->carrier->moved($points, $from, $to, $this->source->frame()->height);
+    }
+
+    /**
+     * How far an opening is open, against the start frame.
+     *
+     * @param list<PathPoint> $points pixels
+     */
+    private function open(int $frame, array $points, State $state): ?float
+    {
+        if ($this->opening === null || $state === State::Lost || $state === State::Bridged) {
+            return $this->opening === null ? null : 0.0;
+        }
+        $share = self::area($points) / max(1e-6, self::area($this->points));
+
+        return min(1.0, $share / self::OPEN) * $this->opening->open($frame, $points);
+    }
+
+    /**
+     * Whether a path is further from where it is carried than soft things go.
+     *
+     * @param list<PathPoint> $points
+     * @param list<PathPoint> $home
+     */
+    private static function strays(array $points, array $home): bool
+    {
+        $off = array_sum(array_map(static fn(PathPoint $a, PathPoint $b): float => hypot($a->x - $b->x, $a->y - $b->y), $points, $home));
+        $xs = array_map(static fn(PathPoint $p): float => $p->x, $home);
+        $ys = array_map(static fn(PathPoint $p): float => $p->y, $home);
+        $size = $xs === [] || $ys === [] ? 0.0 : hypot(max($xs) - min($xs), max($ys) - min($ys));
+
+        return $off > self::STRAY * $size * count($points);
+    }
+
+    /** @param list<PathPoint> $points */
+    private static function area(array $points): float
+    {
+        $area = 0.0;
+        foreach ($points as $i => $p) {
+            $q = $points[($i + 1) % count($points)];
+            $area += $p->x * $q->y - $q->x * $p->y;
+        }
+
+        return abs($area) / 2;
+    }
+
     /** @param list<PathPoint> $points pixels */
-    private function step(array $points, State $state, float $confidence): Step
+    private function step(int $frame, array $points, State $state, float $confidence): Step
     {
         $at = static fn(PathPoint $p): array => [$p->x, $p->y];
         $height = $this->source->frame()->height;
@@ -101,6 +194,7 @@ final class OutlineFollower implements Follower
             $state,
             $confidence,
             array_map(static fn(PathPoint $p): PathPoint => $p->moved($unit), $points),
+            $this->open($frame, $points, $state),
         );
     }
 

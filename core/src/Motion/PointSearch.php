@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Motion;
 
-use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Picture\Grey;
 
 /**
@@ -21,6 +20,7 @@ final class PointSearch
     public const RENEW = 0.86;
     /** Furthest a point may miss its old place when followed back, pixels. */
     private const BACK = 1.0;
+    private const FLAT = 0.05;
 
     /** @return list<array{t: list<float>, gx: list<float>, gy: list<float>, xx: float, xy: float, yy: float, norm: float}|null> */
     public static function look(Pyramid $pyramid, float $x, float $y): array
@@ -34,22 +34,13 @@ final class PointSearch
     }
 
     /**
-     * Guesses each point's place and improves it on the coarse levels; where a point's own answer is doubtful, the
+     * Improves each point's expected place on the coarse levels; where a point's own answer is doubtful, the
      * median shift of all is taken.
      *
-     * @param list<FollowedPoint>               $points
-     * @param array{float, float, float, float} $linear
+     * @param list<FollowedPoint> $points
      */
-    public static function coarse(array $points, Pyramid $pyramid, Matrix $now, array $linear, float $vx, float $vy, int $gap): void
+    public static function coarse(array $points, Pyramid $pyramid): void
     {
-        foreach ($points as $point) {
-            if (!$point->found || $gap > 1) {
-                [$point->x, $point->y] = $now->apply($point->fromX, $point->fromY);
-            }
-            $point->x += $vx;
-            $point->y += $vy;
-            $point->found = true;
-        }
         for ($level = self::LEVELS - 1; $level >= 1; --$level) {
             $scale = 1 << $level;
             $grey = $pyramid->levels[$level];
@@ -62,7 +53,7 @@ final class PointSearch
                     $grey,
                     $point->x / $scale,
                     $point->y / $scale,
-                    self::since($point->linear, $linear),
+                    self::since($point->linear, $point->lies),
                     4,
                 );
                 if ($hit === null || $hit[2] < 0.5) {
@@ -89,17 +80,16 @@ final class PointSearch
     /**
      * Finds a point to a fraction of a pixel, or says that it is not found.
      *
-     * @param array{float, float, float, float} $linear
-     * @param Pyramid|null                      $before the frame before, to check against; null after a gap
+     * @param Pyramid|null $before the frame before, to check against; null after a gap
      */
-    public static function fine(FollowedPoint $point, Pyramid $pyramid, array $linear, ?Pyramid $before): void
+    public static function fine(FollowedPoint $point, Pyramid $pyramid, ?Pyramid $before): void
     {
         $point->found = false;
         $grey = $pyramid->levels[0];
         $patch = $point->look[0];
         $hit = $patch === null
             ? null
-            : LucasKanade::find($patch, self::HALF[0], $grey, $point->x, $point->y, self::since($point->linear, $linear), 6);
+            : LucasKanade::find($patch, self::HALF[0], $grey, $point->x, $point->y, self::since($point->linear, $point->lies), 6);
         if ($hit === null || $hit[2] < self::ALIKE) {
             return;
         }
@@ -110,7 +100,7 @@ final class PointSearch
                 $grey,
                 $hit[0],
                 $hit[1],
-                self::since($point->firstLinear, $linear),
+                self::since($point->firstLinear, $point->lies),
                 5,
             );
             if ($first !== null && $first[2] > self::RENEW && hypot($first[0] - $hit[0], $first[1] - $hit[1]) < 2.0) {
@@ -154,6 +144,8 @@ final class PointSearch
         }
         [$a, $b, $c, $d] = $then;
         $det = $a * $d - $b * $c;
+        // A surface seen nearly from the side tells nothing.
+        $det = $det < self::FLAT ? self::FLAT : $det;
 
         return [
             ($now[0] * $d - $now[1] * $c) / $det, ($now[1] * $a - $now[0] * $b) / $det,

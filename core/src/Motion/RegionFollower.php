@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Cossel\Core\Motion;
 
 use Cossel\Core\Geometry\Matrix;
+use Cossel\Core\Geometry\Relief;
 use Cossel\Core\Outline\AreaMatte;
-use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Model;
 
@@ -16,8 +16,11 @@ use Cossel\Core\Recipe\Model;
  * Points inside the region (see {@see Features}) are found again in each frame, coarse to fine, by their look
  * (see {@see LucasKanade}); each is checked by going back to the frame before. A look is kept from the start frame as
  * long as it still resembles the picture, renewed when it no longer does, and the first one is taken up again when it
- * fits again: so drift does not build up. On a frame that was set by hand, looks are taken there and held on to from then on. The
- * motion is a robust fit from the start frame's points (see {@see Fit}).
+ * fits again: so drift does not build up. On a frame that was set by hand, looks are taken there and held on to from then on.
+ *
+ * Whatever the model, points are looked for as places of a surface that turns (see {@see Surface} and {@see ReliefMotion}): so their
+ * looks are foreshortened as they should be, and what is an outlier is told from what only stands out. A flat motion is a robust fit
+ * to the points that were found (see {@see Fit}); a relief is learnt from them once all frames are known.
  */
 final class RegionFollower implements Follower
 {
@@ -30,47 +33,57 @@ final class RegionFollower implements Follower
     /** Furthest a lost region is looked for, pixels. */
     private const FURTHEST = 200;
 
-    private readonly Rect $region;
-    private readonly float $size;
     /** @var list<FollowedPoint> */
     private array $points = [];
-    private ?Pyramid $before = null;
+    private Pyramid $before;
     private float $usual = 0.0;
+    /** @var array<int, array<int, array{float, float}>> by frame and point, pixels */
+    private array $found = [];
+    /** @var array<int, ReliefMotion> by frame, pixels; what was found, without what was set by hand */
+    private array $motions = [];
+    /** @var array<int, Matrix> from where the region truly is to what the track says, by frame */
+    private array $under = [];
 
     private function __construct(
         private readonly FrameSource $source,
         private readonly int $start,
         private readonly Model $model,
-        private readonly Grey $mask,
+        private readonly FollowedRegion $region,
         private readonly ?\Closure $byHand,
     ) {
-        $this->region = $mask->rect;
-        $this->size = sqrt(max(1.0, array_sum($mask->v)));
         $this->before = $this->pyramid($start, Rect::none(), 0);
         $grey = $this->before->levels[0];
-        $found = Features::find($grey, $mask->window($grey->rect), max(4.0, $this->size / 15), self::MOST_POINTS);
-        foreach ($found as [$x, $y]) {
+        $relief = $region->relief($region->view->depth(...));
+        foreach (Features::find($grey, $region->mask->window($grey->rect), max(4.0, $region->size / 15), self::MOST_POINTS) as [$x, $y]) {
             $look = PointSearch::look($this->before, $x, $y);
             if ($look[0] !== null) {
-                $this->points[] = FollowedPoint::at($x, $y, $look);
+                $this->points[] = FollowedPoint::at($x, $y, $relief->depth($x, $y), $relief->slope($x, $y), $look);
             }
         }
     }
 
     /**
      * @param AreaMatte                                $region where the thing is on the start frame, in the source's pixels; hard-edged
+     * @param SurfaceView|null                         $view   what it is taken for; a head that fills the region when left out
      * @param \Closure(int, Matrix): (Matrix|null)|null $byHand where somebody has set the region on a frame, for the motion found there,
      *                                                         both from the start frame in picture heights; null where nobody has
      *
      * @throws TooLittleTexture when there is not enough to hold on to
      */
-    public static function from(FrameSource $source, int $start, AreaMatte $region, Model $model, ?\Closure $byHand = null): self
-    {
+    public static function from(
+        FrameSource $source,
+        int $start,
+        AreaMatte $region,
+        Model $model,
+        ?SurfaceView $view = null,
+        ?\Closure $byHand = null,
+    ): self {
         $bounds = $region->bounds();
         if ($bounds->isEmpty()) {
             throw TooLittleTexture::outsideThePicture($start);
         }
-        $follower = new self($source, $start, $model, $region->matte($bounds), $byHand);
+        $view ??= SurfaceView::in(Surface::head(), $bounds->x, $bounds->y, $bounds->width, $bounds->height);
+        $follower = new self($source, $start, $model, new FollowedRegion($region->matte($bounds), $view), $byHand);
         if (count($follower->points) < 4) {
             throw TooLittleTexture::on($start, count($follower->points));
         }
@@ -88,189 +101,186 @@ final class RegionFollower implements Follower
     {
         $direction = $last >= $this->start ? 1 : -1;
         $height = $this->source->frame()->height;
-        $now = $earlier = Matrix::identity();
+        $this->before = $this->pyramid($this->start, Rect::none(), 0);
+        $this->usual = 0.0;
+        foreach ($this->points as $point) {
+            $point->begin();
+        }
+        $now = $earlier = ReliefMotion::still();
+        $flat = Matrix::identity();
         // From where the region truly is to what the track says, on which corrections by hand go on top.
         $under = Matrix::identity();
         $gap = new Gap($this->start);
         for ($frame = $this->start + $direction; $direction * ($last - $frame) >= 0; $frame += $direction) {
             $missed = $gap->since($frame) > 1;
-            [$fit, $confidence] = $this->advance($frame, $now, $missed ? $now : $earlier, $gap);
-            $found = $under->times($fit ?? $now)->inPixels(1 / $height);
+            $from = $under->times($flat)->inPixels(1 / $height);
+            $fit = $this->advance($frame, $now, $missed ? $now : $earlier, $gap);
+            $flat = $fit->flat ?? $flat;
+            $found = $under->times($flat)->inPixels(1 / $height);
             $set = $this->byHand === null ? null : ($this->byHand)($frame, $found);
             if ($fit === null && $set === null) {
                 yield $frame => new Step($found, State::Lost, 0.0);
                 continue;
             }
-            $from = $under->times($now)->inPixels(1 / $height);
             yield from $gap->closed($frame, static fn(float $t): Step => new Step(Gap::mixed($from, $found, $t), State::Bridged, 0.0));
-            $earlier = $missed || $fit === null ? $fit ?? $now : $now;
-            $now = $fit ?? $now;
-            yield $frame => $fit === null ? new Step($found, State::Set, 1.0) : new Step($found, State::Followed, $confidence);
+            $earlier = $missed || $fit === null ? $fit->motion ?? $now : $now;
+            $now = $fit->motion ?? $now;
+            if ($fit !== null) {
+                [$this->motions[$frame], $this->under[$frame]] = [$fit->motion, $under];
+            }
+            yield $frame => $fit === null ? new Step($found, State::Set, 1.0) : new Step($found, State::Followed, $fit->confidence);
             if ($set !== null) {
                 $set = $set->inPixels($height);
-                $under = $under->times($now)->times($set->inverse());
-                $this->anchor($frame, $set);
-                $now = $earlier = $set;
+                $now = $earlier = $now->then($set->times($flat->inverse()));
+                $under = $under->times($flat)->times($set->inverse());
+                $flat = $set;
+                $this->anchor($frame, $now);
             }
         }
+    }
+
+    /**
+     * The steps as all frames together tell them, once they are known both ways: of a relief over what was learnt of it; and where
+     * the region was not seen laid smoothly between.
+     *
+     * @param array<int, Step> $steps as they were yielded
+     *
+     * @return array{array<int, Step>, Relief|null} in picture heights
+     */
+    public function learnt(array $steps): array
+    {
+        if ($this->model !== Model::Relief || $this->motions === []) {
+            return [Bridge::smooth($steps), null];
+        }
+        $height = $this->source->frame()->height;
+        $from = array_map(static fn(FollowedPoint $p): array => [$p->fromX, $p->fromY], $this->points);
+        $region = $this->region;
+        $middle = $region->middle();
+        [$field, $motions] = ReliefLearner::learn($region->view, $from, $this->found, $this->motions, $middle, $region->tolerance);
+        $said = [$this->start => ReliefMotion::still()];
+        foreach ($motions as $frame => $motion) {
+            $said[$frame] = $motion->then($this->under[$frame])->inPixels(1 / $height);
+        }
+        foreach ($steps as $frame => $step) {
+            $motion = self::between($said, $frame);
+            $steps[$frame] = $step->moved($motion->matrix, $motion->depth);
+        }
+
+        return [Bridge::smooth($steps), $this->region->relief($field->depth(...))->scaled(1 / $height)];
+    }
+
+    /**
+     * A frame on which nothing was found is between those on which something was.
+     *
+     * @param non-empty-array<int, ReliefMotion> $known
+     */
+    private static function between(array $known, int $frame): ReliefMotion
+    {
+        $after = array_filter(array_keys($known), static fn(int $f): bool => $f >= $frame);
+        $before = array_filter(array_keys($known), static fn(int $f): bool => $f <= $frame);
+        if ($after === [] || $before === []) {
+            return $known[$after === [] ? max($before) : min($after)];
+        }
+        [$from, $to] = [max($before), min($after)];
+
+        return $from === $to ? $known[$from] : $known[$from]->mixed($known[$to], ($frame - $from) / ($to - $from));
     }
 
     /**
      * Finds the points in a frame and fits the motion.
      *
-     * @param Matrix $now     motion to the last good frame
-     * @param Matrix $earlier motion to the one before that
-     * @param Gap    $gap     since the last good one
-     *
-     * @return array{Matrix|null, float}
+     * @param ReliefMotion $now     motion to the last good frame
+     * @param ReliefMotion $earlier motion to the one before that
+     * @param Gap          $gap     since the last good one
      */
-    private function advance(int $frame, Matrix $now, Matrix $earlier, Gap $gap): array
+    private function advance(int $frame, ReliefMotion $now, ReliefMotion $earlier, Gap $gap): ?PointFit
     {
-        [$cx, $cy] = [$this->region->x + $this->region->width / 2, $this->region->y + $this->region->height / 2];
-        [$x1, $y1] = $now->apply($cx, $cy);
-        [$x0, $y0] = $earlier->apply($cx, $cy);
+        [$x1, $y1] = $this->region->moved($now);
+        [$x0, $y0] = $this->region->moved($earlier);
         [$vx, $vy] = [$x1 - $x0, $y1 - $y0];
-        $around = $this->where($now);
+        $around = $this->region->where($now);
         $around = $around->union(Rect::of($around->x + (int) round($vx), $around->y + (int) round($vy), $around->width, $around->height));
         $reach = (int) $gap->reach($frame, 0, 30, 12, self::FURTHEST);
         $next = $reach === 0;
         $pyramid = $this->pyramid($frame, $around, 26 + $reach);
-        $shift = !$next && $this->before !== null ? Sighting::shift($this->mask, $this->before, $now, $pyramid, $reach) : null;
+        $shift = $next ? null : Sighting::shift($this->region->mask, $this->before, $this->region->flat($now), $pyramid, $reach);
         $result = ($shift === null ? null : $this->tried($pyramid, $now, $shift[0], $shift[1], $gap->since($frame)))
             ?? $this->tried($pyramid, $now, $vx, $vy, $gap->since($frame));
         if ($result !== null) {
-            $this->settle($pyramid, $result[0]);
+            $this->settle($frame, $pyramid, $result->motion);
             $this->before = $pyramid;
         }
 
-        return $result ?? [null, 0.0];
+        return $result;
     }
 
     /**
      * Finds the points, expected where the last motion and a shift take them, and fits the motion.
-     *
-     * @return array{Matrix, float}|null
      */
-    private function tried(Pyramid $pyramid, Matrix $now, float $vx, float $vy, int $gap): ?array
+    private function tried(Pyramid $pyramid, ReliefMotion $now, float $vx, float $vy, int $gap): ?PointFit
     {
-        $linear = $this->linear($now);
-        PointSearch::coarse($this->points, $pyramid, $now, $linear, $vx, $vy, $gap);
+        $expected = $now->then(Matrix::move($vx, $vy));
+        foreach ($this->points as $point) {
+            $point->expect($now, $vx, $vy, $gap > 1);
+        }
+        PointSearch::coarse($this->points, $pyramid);
         foreach ($this->points as $point) {
             if ($point->found) {
-                PointSearch::fine($point, $pyramid, $linear, $gap === 1 ? $this->before : null);
+                PointSearch::fine($point, $pyramid, $gap === 1 ? $this->before : null);
             }
         }
 
-        return $this->fit();
-    }
-
-    /** @return array{Matrix, float}|null */
-    private function fit(): ?array
-    {
-        $from = $to = $alike = [];
-        foreach ($this->points as $point) {
-            if ($point->found) {
-                $from[] = [$point->fromX, $point->fromY];
-                $to[] = [$point->x, $point->y];
-                $alike[] = $point->alike;
-            }
-        }
-        $tolerance = max(1.5, 0.07 * $this->size);
-        $robust = Fit::robust($this->model, $from, $to, $tolerance);
-        if ($robust === null) {
+        $fit = PointFit::of($this->points, $expected, $this->model, $this->region->tolerance);
+        if ($fit === null || $fit->share < self::LEAST_SHARE || $fit->share < self::USUAL_SHARE * $this->usual) {
             return null;
         }
-        [$motion, $weights] = $robust;
-        $sum = array_sum($weights);
-        $inliers = count(array_filter($weights, static fn(float $w): bool => $w > 0.2));
-        $share = $inliers / count($this->points);
-        if (
-            $share < self::LEAST_SHARE
-            || $share < self::USUAL_SHARE * $this->usual
-            || $inliers < 4
-            || abs(log(max(1e-6, $motion->scale()))) > 1.6
-        ) {
-            return null;
-        }
-        $error = $likeness = 0.0;
-        foreach ($from as $i => [$x, $y]) {
-            [$u, $v] = $motion->apply($x, $y);
-            $error += $weights[$i] * (($u - $to[$i][0]) ** 2 + ($v - $to[$i][1]) ** 2);
-            $likeness += $weights[$i] * $alike[$i];
-        }
-        $confidence = min(1.0, $share / 0.75)
-            * max(0.0, min(1.0, ($likeness / $sum - 0.5) / 0.4))
-            / (1.0 + $error / $sum / ($tolerance * $tolerance));
-        $this->usual += ($share - $this->usual) * ($this->usual === 0.0 ? 1.0 : self::LATELY);
+        $this->usual += ($fit->share - $this->usual) * ($this->usual === 0.0 ? 1.0 : self::LATELY);
 
-        return [$motion, $confidence];
+        return $fit;
     }
+
 
     /** On a frame that was set by hand, points go where they were put, and their looks there are what is held on to. */
-    private function anchor(int $frame, Matrix $motion): void
+    private function anchor(int $frame, ReliefMotion $motion): void
     {
-        $pyramid = $this->pyramid($frame, $this->where($motion), 20);
+        $pyramid = $this->pyramid($frame, $this->region->where($motion), 20);
         foreach ($this->points as $point) {
-            [$x, $y] = $motion->apply($point->fromX, $point->fromY);
-            $point->set($x, $y, PointSearch::look($pyramid, $x, $y), $this->linear($motion));
+            $point->set($motion, PointSearch::look($pyramid, ...$point->under($motion)));
         }
         $this->before = $pyramid;
     }
 
     /** After a fit: points remember where they are; looks that have changed are taken anew. */
-    private function settle(Pyramid $pyramid, Matrix $motion): void
+    private function settle(int $frame, Pyramid $pyramid, ReliefMotion $motion): void
     {
-        $reach = 0.105 * $this->size;
-        foreach ($this->points as $point) {
-            [$x, $y] = $motion->apply($point->fromX, $point->fromY);
-            $off = hypot($point->x - $x, $point->y - $y);
-            if (!$point->found || $off > $reach) {
+        $reach = 1.5 * $this->region->tolerance;
+        foreach ($this->points as $i => $point) {
+            [$x, $y] = $point->under($motion);
+            if (!$point->found || hypot($point->x - $x, $point->y - $y) > $reach) {
                 $point->found = false;
                 unset($point->wasX, $point->wasY);
                 continue;
             }
             $point->wasX = $point->x;
             $point->wasY = $point->y;
+            $this->found[$frame][$i] = [$point->x, $point->y];
             if ($point->alike < PointSearch::RENEW) {
                 $look = PointSearch::look($pyramid, $point->x, $point->y);
                 if ($look[0] !== null) {
                     $point->look = $look;
-                    $point->linear = $this->linear($motion);
+                    $point->linear = $motion->linear($point->slope);
                     $point->renewed = true;
                 }
             }
         }
     }
 
-    /** @return array{float, float, float, float} how the region is turned, scaled and sheared about its middle */
-    private function linear(Matrix $motion): array
-    {
-        [$a, $b, , $c, $d] = $motion->affineAt(
-            $this->region->x + $this->region->width / 2,
-            $this->region->y + $this->region->height / 2,
-        )->m;
-
-        return [$a, $b, $c, $d];
-    }
-
-    /** The region's bounds, moved. */
-    private function where(Matrix $motion): Rect
-    {
-        $r = $this->region;
-        $xs = $ys = [];
-        foreach ([[$r->x, $r->y], [$r->right(), $r->y], [$r->x, $r->bottom()], [$r->right(), $r->bottom()]] as [$x, $y]) {
-            [$xs[], $ys[]] = $motion->apply($x, $y);
-        }
-
-        return Rect::around(min($xs), min($ys), max($xs), max($ys));
-    }
-
     private function pyramid(int $frame, Rect $around, int $margin): Pyramid
     {
         $whole = $this->source->frame()->grow(16);
-        $rect = ($around->isEmpty() ? $this->region : $around)->grow($margin + 12)->intersect($whole);
+        $rect = ($around->isEmpty() ? $this->region->mask->rect : $around)->grow($margin + 12)->intersect($whole);
         if ($rect->isEmpty()) {
-            $rect = $this->region->grow(12)->intersect($whole);
+            $rect = $this->region->mask->rect->grow(12)->intersect($whole);
         }
 
         return Pyramid::of($this->source->luma($frame, Pyramid::aligned($rect, PointSearch::LEVELS)), PointSearch::LEVELS);

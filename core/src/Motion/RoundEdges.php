@@ -39,6 +39,23 @@ final class RoundEdges
     }
 
     /**
+     * The best fit about a place that is known less well: likely places are looked for once, with a pupil of middling size.
+     *
+     * @return array{array{float, float, float, float}, float, float}|null as {@see fitted} gives it
+     */
+    public static function seen(Grey $luma, float $x, float $y, float $radius, float $reach, float $contrast): ?array
+    {
+        $best = null;
+        foreach (self::searched($luma, null, [$x, $y, $radius, 0.42 * $radius], $reach, $contrast) as [$px, $py]) {
+            foreach ([0.34, 0.42, 0.5] as $pupil) {
+                $best = self::better($best, self::fitted($luma, [$px, $py, $radius, $pupil * $radius], 0.14 * $radius, $contrast));
+            }
+        }
+
+        return $best;
+    }
+
+    /**
      * The best fit from the likeliest places.
      *
      * @param array{float, float, float, float} $guess

@@ -15,6 +15,7 @@ final readonly class Step
      * @param float                $confidence 0 to 1
      * @param list<PathPoint>|null $points     of a path whose points are followed on their own, as they are on this frame
      * @param float|null           $open       how far the lids are open, 0 to 1, where an iris is followed
+     * @param array{float, float}  $depth      by how much a place that stands out by 1 is shifted besides, where there is a relief
      */
     public function __construct(
         public Matrix $matrix,
@@ -22,11 +23,18 @@ final readonly class Step
         public float $confidence,
         public ?array $points = null,
         public ?float $open = null,
+        public array $depth = [0.0, 0.0],
     ) {}
 
     /** The same, stated from another reference. */
     public function on(Matrix $reference): self
     {
-        return new self($this->matrix->times($reference), $this->state, $this->confidence, $this->points, $this->open);
+        return $this->moved($this->matrix->times($reference), $this->depth);
+    }
+
+    /** @param array{float, float} $depth */
+    public function moved(Matrix $matrix, array $depth = [0.0, 0.0]): self
+    {
+        return new self($matrix, $this->state, $this->confidence, $this->points, $this->open, $depth);
     }
 }

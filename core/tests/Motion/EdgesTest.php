@@ -202,4 +202,18 @@ final class EdgesTest extends TestCase
 
         return array_map(static fn(int $c): float => $a[$c][$n] / $a[$c][$c], range(0, $n - 1));
     }
+
+    /** A mouth opens and smiles; but a corner that has slid along the jaw is put back between its neighbours. */
+    public function test_points_that_run_off_alone_are_put_between_their_neighbours(): void
+    {
+        $home = array_map(static fn(int $k): PathPoint => new PathPoint(100 + 40 * cos($k * M_PI / 5), 80 + 15 * sin($k * M_PI / 5)), range(0, 9));
+        // Opened by half its width, smoothly.
+        $open = array_map(static fn(PathPoint $p): PathPoint => $p->by(0, $p->y > 80 ? 2.4 * ($p->y - 80) : 0), $home);
+        self::assertEquals($open, EdgeSamples::limber($open, $home));
+        $run = $open;
+        $run[0] = $run[0]->by(90, -4);
+        $back = EdgeSamples::limber($run, $home);
+        self::assertLessThan(12, hypot($back[0]->x - $open[0]->x, $back[0]->y - $open[0]->y));
+        self::assertEqualsWithDelta($open[4], $back[4], 1e-9);
+    }
 }

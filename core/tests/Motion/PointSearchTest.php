@@ -8,6 +8,7 @@ use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Motion\FollowedPoint;
 use Cossel\Core\Motion\PointSearch;
 use Cossel\Core\Motion\Pyramid;
+use Cossel\Core\Motion\ReliefMotion;
 use Cossel\Core\Motion\Sighting;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Rect;
@@ -16,8 +17,6 @@ use PHPUnit\Framework\TestCase;
 /** Points found again by their looks, and regions sighted further away, in pictures shifted by known amounts. */
 final class PointSearchTest extends TestCase
 {
-    private const STILL = [1.0, 0.0, 0.0, 1.0];
-
     /** A texture shifted by so much. */
     private static function pyramid(float $dx = 0.0, float $dy = 0.0, ?\Closure $spoil = null, bool $once = false): Pyramid
     {
@@ -40,10 +39,18 @@ final class PointSearchTest extends TestCase
     {
         $points = [];
         foreach ([[60, 50], [90, 70], [120, 60], [140, 90], [100, 100], [70, 95]] as [$x, $y]) {
-            $points[] = FollowedPoint::at($x, $y, PointSearch::look($pyramid, $x, $y));
+            $points[] = FollowedPoint::at($x, $y, 0.0, [0.0, 0.0], PointSearch::look($pyramid, $x, $y));
         }
 
         return $points;
+    }
+
+    /** @param list<FollowedPoint> $points */
+    private static function expect(array $points, float $x, float $y): void
+    {
+        foreach ($points as $point) {
+            $point->expect(ReliefMotion::still(), $x, $y, false);
+        }
     }
 
     public function test_points_are_found_to_a_fraction_of_a_pixel_from_far_off(): void
@@ -52,9 +59,10 @@ final class PointSearchTest extends TestCase
             $before = self::pyramid();
             $now = self::pyramid($dx, $dy);
             $points = self::points($before);
-            PointSearch::coarse($points, $now, Matrix::identity(), self::STILL, 0.0, 0.0, 1);
+            self::expect($points, 0.0, 0.0);
+            PointSearch::coarse($points, $now);
             foreach ($points as $point) {
-                PointSearch::fine($point, $now, self::STILL, $before);
+                PointSearch::fine($point, $now, $before);
                 self::assertTrue($point->found);
                 self::assertEqualsWithDelta($point->fromX + $dx, $point->x, 0.1);
                 self::assertEqualsWithDelta($point->fromY + $dy, $point->y, 0.1);
@@ -67,9 +75,10 @@ final class PointSearchTest extends TestCase
     {
         $now = self::pyramid(24.4, -17.2);
         $points = self::points(self::pyramid());
-        PointSearch::coarse($points, $now, Matrix::identity(), self::STILL, 23.0, -16.0, 1);
+        self::expect($points, 23.0, -16.0);
+        PointSearch::coarse($points, $now);
         foreach ($points as $point) {
-            PointSearch::fine($point, $now, self::STILL, null);
+            PointSearch::fine($point, $now, null);
             self::assertEqualsWithDelta($point->fromX + 24.4, $point->x, 0.1);
             self::assertEqualsWithDelta($point->fromY - 17.2, $point->y, 0.1);
         }
@@ -79,11 +88,12 @@ final class PointSearchTest extends TestCase
     {
         $now = self::pyramid(6.0, 3.0, static fn(int $x, int $y, float $v): float => hypot($x - 126, $y - 63) < 26 ? 0.4 + 0.2 * ((($x >> 2) + ($y >> 2)) % 2) : $v);
         $points = self::points(self::pyramid());
-        PointSearch::coarse($points, $now, Matrix::identity(), self::STILL, 0.0, 0.0, 1);
+        self::expect($points, 0.0, 0.0);
+        PointSearch::coarse($points, $now);
         self::assertEqualsWithDelta(126.0, $points[2]->x, 2.5);
-        PointSearch::fine($points[2], $now, self::STILL, null);
+        PointSearch::fine($points[2], $now, null);
         self::assertFalse($points[2]->found);
-        PointSearch::fine($points[4], $now, self::STILL, null);
+        PointSearch::fine($points[4], $now, null);
         self::assertTrue($points[4]->found);
     }
 
@@ -97,13 +107,13 @@ final class PointSearchTest extends TestCase
             [$point->x, $point->y] = [$point->fromX + 4.0, $point->fromY + 2.0];
             // Where it is said to have been on the frame before.
             [$point->wasX, $point->wasY] = [$point->fromX + $off, $point->fromY];
-            PointSearch::fine($point, $now, self::STILL, $before);
+            PointSearch::fine($point, $now, $before);
             self::assertSame($believed, $point->found, (string) $off);
         }
         // After a gap there is no frame before to ask.
         $point = self::points($before)[1];
         [$point->x, $point->y, $point->wasX, $point->wasY] = [$point->fromX + 4.0, $point->fromY + 2.0, $point->fromX + 3.0, $point->fromY];
-        PointSearch::fine($point, $now, self::STILL, null);
+        PointSearch::fine($point, $now, null);
         self::assertTrue($point->found);
     }
 
@@ -116,7 +126,7 @@ final class PointSearchTest extends TestCase
         $drifted = PointSearch::look($first, $point->fromX + 0.8, $point->fromY);
         [$point->look, $point->renewed] = [$drifted, true];
         [$point->x, $point->y] = [$point->fromX + 5.0, $point->fromY];
-        PointSearch::fine($point, $now, self::STILL, null);
+        PointSearch::fine($point, $now, null);
         self::assertEqualsWithDelta($point->fromX + 5.0, $point->x, 0.06);
         self::assertFalse($point->renewed);
         self::assertSame($point->first, $point->look);

@@ -5,11 +5,13 @@ declare(strict_types=1);
 namespace Cossel\Core\Tests\Motion;
 
 use Cossel\Core\Geometry\Matrix;
+use Cossel\Core\Motion\Fit;
 use Cossel\Core\Motion\FrameSource;
 use Cossel\Core\Motion\RegionFollower;
 use Cossel\Core\Motion\State;
 use Cossel\Core\Motion\Step;
 use Cossel\Core\Motion\TooLittleTexture;
+use Cossel\Core\Motion\Track;
 use Cossel\Core\Outline\AreaMatte;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Planes;
@@ -125,5 +127,81 @@ final class RegionFollowerTest extends TestCase
         $this->expectException(TooLittleTexture::class);
         $this->expectExceptionMessage('outside the picture');
         RegionFollower::from(new MovingTexture(self::motion()), 0, self::disc(5, 5), Model::Similarity);
+    }
+
+    /** @return list<array{float, float}> */
+    private static function places(int $within = 49): array
+    {
+        $places = [];
+        for ($y = -45; $y <= 45; $y += 10) {
+            for ($x = -45; $x <= 45; $x += 10) {
+                if ($x * $x + $y * $y < $within ** 2) {
+                    $places[] = [120.0 + $x, 80.0 + $y];
+                }
+            }
+        }
+
+        return $places;
+    }
+
+    /** A ball is no head: what it is taken for in the beginning is put right by how it turns. */
+    public function test_a_surface_that_turns_is_learnt_from_both_ways(): void
+    {
+        $ball = new TurningBall(static fn(int $f): float => 0.06 * ($f - 8) + 0.0);
+        $follower = RegionFollower::from($ball, 8, Still::matte(new Outline(0, [new Ellipse('s', [0.75, 0.5], [0.33, 0.33])]), Rect::of(0, 0, 240, 160)), Model::Relief);
+        $steps = [];
+        foreach ([16, 0] as $last) {
+            foreach ($follower->to($last) as $frame => $step) {
+                self::assertSame(State::Followed, $step->state, "frame {$frame}");
+                $steps[$frame] = $step;
+            }
+        }
+        [$steps, $relief] = $follower->learnt($steps);
+        self::assertNotNull($relief);
+        $track = Track::beginning(8, Model::Relief)->with(8, Model::Relief, $steps, $relief);
+        $sum = 0.0;
+        foreach ([0, 4, 12, 16] as $frame) {
+            foreach (self::places(36) as [$x, $y]) {
+                [$u, $v] = $track->pose($frame)->apply($x / 160, $y / 160);
+                [$p, $q] = $ball->place($frame, $x, $y);
+                $sum += ($u * 160 - $p) ** 2 + ($v * 160 - $q) ** 2;
+            }
+        }
+        self::assertLessThan(2.0, sqrt($sum / 4 / count(self::places(36))));
+    }
+
+    /** The nearest similarity of a ball's middle, not of the half that happens to agree best. */
+    public function test_a_flat_motion_is_the_nearest_to_the_whole_surface(): void
+    {
+        $ball = new TurningBall(static fn(int $f): float => 0.05 * $f);
+        $region = Still::matte(new Outline(0, [new Ellipse('s', [0.75, 0.5], [0.33, 0.33])]), Rect::of(0, 0, 240, 160));
+        foreach (RegionFollower::from($ball, 0, $region, Model::Similarity)->to(14) as $frame => $step) {
+            $places = array_map(static fn(array $p): array => $ball->place($frame, ...$p), self::places());
+            $floor = Fit::least(Model::Similarity, self::places(), $places);
+            self::assertNotNull($floor);
+            $off = [0.0, 0.0];
+            foreach (self::places() as $i => [$x, $y]) {
+                foreach ([$step->matrix->inPixels(160), $floor] as $k => $motion) {
+                    [$u, $v] = $motion->apply($x, $y);
+                    $off[$k] += ($u - $places[$i][0]) ** 2 + ($v - $places[$i][1]) ** 2;
+                }
+            }
+            self::assertLessThan(1.15 * sqrt($off[1]) + 0.6 * sqrt(count($places)), sqrt($off[0]), "frame {$frame}");
+        }
+    }
+
+    public function test_a_small_spot_with_hardly_any_points_is_followed(): void
+    {
+        $source = new MovingTexture(static fn(int $f): Matrix => Matrix::move(1.3 * $f, 0.7 * $f));
+        foreach ([6, 8, 10] as $radius) {
+            $region = Still::matte(new Outline(0, [new Ellipse('s', [120 / 160, 80 / 160], [$radius / 160, $radius / 160])]), Rect::of(0, 0, 240, 160));
+            foreach ([Model::Position, Model::Relief] as $model) {
+                foreach (RegionFollower::from($source, 0, $region, $model)->to(10) as $frame => $step) {
+                    self::assertSame(State::Followed, $step->state, "radius {$radius}, frame {$frame}");
+                    [$x, $y] = $step->matrix->inPixels(160)->apply(120, 80);
+                    self::assertEqualsWithDelta([120 + 1.3 * $frame, 80 + 0.7 * $frame], [$x, $y], 0.2);
+                }
+            }
+        }
     }
 }
