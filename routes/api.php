@@ -75,6 +75,7 @@ Route::get('shots/{shot}/touches/{touch}/cdl.{form}', [FileController::class, 'w
 Route::get('shots/{shot}/motions', [RecipeController::class, 'motions']);
 Route::get('shots/{shot}/follows', [FollowController::class, 'index']);
 Route::post('shots/{shot}/follows', [FollowController::class, 'store']);
+Route::post('shots/{shot}/follows/person', [FollowController::class, 'person']);
 Route::post('follows/{follow}/stop', [FollowController::class, 'stop']);
 Route::post('shots/{shot}/deliveries', [DeliveryController::class, 'store']);
 

@@ -26,6 +26,7 @@ final class LoadDemo extends Command
         'gh030_gaze' => 'Wren. Green eyes wanted; two blinks.',
         'gh040_skin' => 'Wren. Redness, two spots; a cloud passes from frame 34.',
         'gh050_leaf' => 'Dario. Hand-held; a leaf passes in front of the face.',
+        'gh060_two' => 'Ione and Wren. Two people; one comes forward past the other.',
     ];
 
     /** Shots whose every part somebody has judged. */

@@ -33,6 +33,7 @@ final class Process extends Command
         {--out= : file to write: .mkv, .webm or .zip}
         {--mattes= : folder for the areas\' mattes, 16-bit grey PNG}
         {--tracks= : file to write the tracks to}
+        {--points= : file with places whose ways are written into the tracks}
         {--use-tracks= : file with tracks to use instead of following}
         {--assets= : folder with the files the recipe names besides its footage}
         {--frames= : first-last; the recipe\'s span when left out}
@@ -51,6 +52,9 @@ final class Process extends Command
         if ($frames !== null && preg_match('/^\d+-\d+\z/', $frames) !== 1) {
             return $this->refuse(2, '--frames takes two frame numbers, as in 12-59.');
         }
+        if ($this->option('points') !== null && $this->option('tracks') === null) {
+            return $this->refuse(2, '--points needs --tracks, the file their ways are written to.');
+        }
         $workers = filter_var($this->option('workers'), FILTER_VALIDATE_INT, ['options' => ['min_range' => 1, 'max_range' => 64]]);
         if ($workers === false) {
             return $this->refuse(2, '--workers takes a number from 1 to 64.');
@@ -65,6 +69,7 @@ final class Process extends Command
                 $this->option('mattes'),
                 $this->option('tracks'),
                 $this->option('use-tracks'),
+                $this->option('points'),
                 $this->option('assets'),
                 $frames === null ? null : array_map(intval(...), explode('-', $frames)),
                 $workers,

@@ -18,7 +18,6 @@ use Cossel\Core\Motion\Track;
 use Cossel\Core\Picture\Bytes;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\AreaShape;
-use Cossel\Core\Recipe\InvalidRecipe;
 use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\RecipeReader;
@@ -30,8 +29,6 @@ use Symfony\Component\Process\Process;
 /** A file treated from start to end without database or interface: follow, render in parallel, put together. */
 final class FileProcess
 {
-    public const TRACKS = 'tracks/1';
-
     public function __construct(
         private readonly Probe $probe,
         private readonly ImageSequence $sequence,
@@ -49,7 +46,7 @@ final class FileProcess
      * @param array{int, int}|null   $span
      * @param callable(string): void $say
      */
-    public function run(string $footagePath, string $recipePath, string $out, ?string $mattes, ?string $tracksOut, ?string $tracksIn, ?string $assets, ?array $span, int $workers, callable $say): void
+    public function run(string $footagePath, string $recipePath, string $out, ?string $mattes, ?string $tracksOut, ?string $tracksIn, ?string $pointsIn, ?string $assets, ?array $span, int $workers, callable $say): void
     {
         $format = Format::ofFile($out) ?? throw FileProcessFailed::use('--out must end in .mkv, .webm or .zip.');
         $folder = dirname($out);
@@ -66,10 +63,11 @@ final class FileProcess
         try {
             $footage = $this->footage($footagePath, $work);
             [$from, $to] = $this->span($span ?? $recipe->source->span, $footage);
-            $given = $tracksIn === null ? [] : $this->readTracks($tracksIn);
+            $given = $tracksIn === null ? [] : TracksFile::read($this->json($tracksIn));
+            $points = $pointsIn === null ? [] : TracksFile::points($this->json($pointsIn), $pointsIn, $recipe);
             [$recipe, $tracks] = $this->followed($recipe, $footage, $given, $say);
             if ($tracksOut !== null) {
-                $this->files->put($tracksOut, $this->tracksDocument($recipe, $tracks));
+                $this->files->put($tracksOut, TracksFile::written($recipe, $tracks, self::wanted($recipe), $points));
             }
             if ($mattes !== null) {
                 $this->writeMattes($this->renderer($recipe, $tracks, $assets), $recipe, $footage, $from, $to, $mattes);
@@ -269,41 +267,6 @@ final class FileProcess
                 '-pix_fmt', 'gray16be', '-c:v', 'png', '-start_number', (string) $from, '-y', "{$into}/%06d.png",
             ], [], [$into], $mattes);
         }
-    }
-
-    /** @param array<string, Track> $tracks by sha256 */
-    private function tracksDocument(Recipe $recipe, array $tracks): string
-    {
-        $motions = new Motions($recipe, $tracks);
-        $documents = [];
-        foreach (self::wanted($recipe) as $name => [, $id, $shape, $motion]) {
-            $area = $recipe->area($id);
-            $document = $tracks[(string) $motion->track]->document();
-            foreach ($document['frames'] as &$frame) {
-                $frame['corrected'] = ($shape === null ? $motions->of($area, $frame['frame']) : $motions->ofShape($area, $area->outline->shapes[$shape], $frame['frame']))->m;
-            }
-            $documents[$name] = $document;
-        }
-
-        return json_encode(['cossel' => self::TRACKS, 'areas' => (object) $documents], JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES) . "\n";
-    }
-
-    /** @return array<string, Track> by area, or area and shape */
-    private function readTracks(string $path): array
-    {
-        $document = $this->json($path);
-        if (!is_array($document) || ($document['cossel'] ?? null) !== self::TRACKS || !is_array($document['areas'] ?? null)) {
-            throw InvalidRecipe::at('/cossel', self::TRACKS, $document['cossel'] ?? null);
-        }
-        $tracks = [];
-        foreach ($document['areas'] as $area => $track) {
-            foreach ($track['frames'] ?? [] as $i => $frame) {
-                unset($track['frames'][$i]['corrected']);
-            }
-            $tracks[(string) $area] = Track::read($track);
-        }
-
-        return $tracks;
     }
 
     private function json(string $path): mixed

@@ -9,6 +9,7 @@ use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use Cossel\Core\Motion\Followers;
 use Cossel\Core\Motion\Motions;
+use Cossel\Core\Motion\RegionFollower;
 use Cossel\Core\Motion\Step;
 use Cossel\Core\Motion\Track;
 use Cossel\Core\Recipe\Area;
@@ -31,20 +32,25 @@ final class AreaFollower
         $motions = new Motions($recipe, $tracks);
         $motion = $shape === null ? $area->motion : $shape->motion ?? $area->motion;
         $steps = [];
+        $relief = $follower = null;
         foreach ([$to, $from] as $last) {
             if ($last === $start) {
                 continue;
             }
-            foreach (Followers::from($source, $area, $shape, $start, $motions)->to($last) as $number => $step) {
+            $follower = $follower instanceof RegionFollower ? $follower : Followers::from($source, $area, $shape, $start, $motions);
+            foreach ($follower->to($last) as $number => $step) {
                 $steps[$number] = $step;
                 if ($onStep !== null && !$onStep($number, $step)) {
                     break 2;
                 }
             }
         }
+        if ($follower instanceof RegionFollower) {
+            [$steps, $relief] = $follower->learnt($steps);
+        }
         $known = $motions->track($area, $motion);
         $known = $known !== null && $known->first() <= $start && $known->last() >= $start ? $known : Track::beginning($start, $motion->model);
 
-        return $known->with($start, $motion->model, $steps);
+        return $known->with($start, $motion->model, $steps, $relief);
     }
 }

@@ -21,6 +21,9 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property bool        $stop    asked to stop
  * @property list<array{int, float, string}> $steps frame, confidence and state of what has been found so far
  * @property string|null $message
+ * @property string|null $person  what is common to all follows of a person that were begun at once
+ * @property int|null    $after   the follow this one waits for, because its area is on what that one follows
+ * @property string|null $track   sha256 of what was found of a person's part, until the recipe takes it
  * @property Shot        $shot
  */
 final class Follow extends Model

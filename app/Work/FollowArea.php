@@ -5,14 +5,14 @@ declare(strict_types=1);
 namespace App\Work;
 
 use App\Following\AreaFollower;
+use App\Following\Following;
+use App\Following\PersonFollow;
 use App\Models\Follow;
 use App\Models\FollowState;
 use App\Treatment\Recipes;
 use App\Treatment\Tracks;
 use Cossel\Core\Motion\Step;
 use Cossel\Core\Motion\TooLittleTexture;
-use Cossel\Core\Recipe\Model;
-use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\UnknownId;
 
 /** Follows an area in the background and puts the track into the recipe, also when it is stopped half-way. */
@@ -45,21 +45,21 @@ final class FollowArea implements Piece
         }
     }
 
-    public function handle(AreaFollower $follower, Recipes $recipes, Tracks $tracks): void
+    public function handle(AreaFollower $follower, Recipes $recipes, Tracks $tracks, PersonFollow $person): void
     {
         $follow = Follow::find($this->follow);
-        if ($follow === null || !$follow->state->isOpen()) {
+        if ($follow === null || !$follow->state->isOpen() || self::waits($follow)) {
             return;
         }
         if ($follow->stop) {
-            $follow->update(['state' => FollowState::Stopped]);
+            self::over($follow, $person, ['state' => FollowState::Stopped]);
 
             return;
         }
         $follow->update(['state' => FollowState::Following]);
         $shot = $follow->shot;
         try {
-            $recipe = $recipes->recipe($shot);
+            $recipe = $follow->person === null ? $recipes->recipe($shot) : $person->recipe($follow);
             $area = $recipe->area($follow->area);
             $shape = $follow->shape === null ? null : $area->outline->shape($follow->shape);
             $track = $follower->follow($shot->readyFootage()->file(), $recipe, $area, $shape, $tracks->of($recipe), $follow->start, $follow->from, $follow->to, $this->report($follow));
@@ -67,16 +67,38 @@ final class FollowArea implements Piece
                 return;
             }
             $sha256 = $tracks->keep($track);
-            $recipes->edit($shot, static fn(array $document): array => self::withTrack($document, $follow, $sha256), "Follow {$area->name}");
-            $follow->update(['state' => $follow->refresh()->stop ? FollowState::Stopped : FollowState::Done]);
+            if ($follow->person === null) {
+                $recipes->edit($shot, static fn(array $document): array => Following::into($document, $follow, $sha256), "Follow {$area->name}");
+            }
+            $ended = ['state' => $follow->refresh()->stop ? FollowState::Stopped : FollowState::Done, 'track' => $follow->person === null ? null : $sha256];
         } catch (TooLittleTexture|UnknownId $reason) {
-            $follow->update(['state' => FollowState::Failed, 'message' => $reason->getMessage()]);
+            $ended = ['state' => FollowState::Failed, 'message' => $reason->getMessage()];
         }
+        self::over($follow, $person, $ended);
+    }
+
+    /** @param array<string, mixed> $ended */
+    private static function over(Follow $follow, PersonFollow $person, array $ended): void
+    {
+        if ($follow->person === null) {
+            $follow->update($ended);
+        } else {
+            $person->over($follow, $ended);
+        }
+    }
+
+    /** Begun too early, as after an upgrade: it is begun again by the follow it waits for. */
+    private static function waits(Follow $follow): bool
+    {
+        return $follow->after !== null && Follow::whereKey($follow->after)->whereIn('state', FollowState::open())->exists();
     }
 
     public function failed(?\Throwable $reason): void
     {
-        Follow::whereKey($this->follow)->whereIn('state', FollowState::open())->update(['state' => FollowState::Failed, 'message' => 'Following broke off. ' . Said::of($reason)]);
+        $follow = Follow::find($this->follow);
+        if ($follow?->state->isOpen()) {
+            self::over($follow, app(PersonFollow::class), ['state' => FollowState::Failed, 'message' => 'Following broke off. ' . Said::of($reason)]);
+        }
     }
 
     /** @return callable(int, Step): bool tells the database a few times a second; false once asked to stop */
@@ -95,53 +117,5 @@ final class FollowArea implements Piece
 
             return $follow->newQuery()->whereKey($follow->id)->where('stop', false)->exists();
         };
-    }
-
-    /**
-     * @param array<string, mixed> $document
-     *
-     * @return array<string, mixed>
-     */
-    private static function withTrack(array $document, Follow $follow, string $sha256): array
-    {
-        foreach ($document['areas'] as &$area) {
-            if ($area['id'] !== $follow->area) {
-                continue;
-            }
-            if ($follow->shape === null) {
-                $area['motion'] = self::following($area['motion'], $follow, $sha256);
-
-                return $document;
-            }
-            foreach ($area['outline']['shapes'] as &$shape) {
-                if ($shape['id'] === $follow->shape) {
-                    $shape['motion'] = self::following($shape['motion'] ?? $area['motion'], $follow, $sha256);
-
-                    return $document;
-                }
-            }
-        }
-
-        throw UnknownId::area($follow->area);
-    }
-
-    /**
-     * @param array<string, mixed> $motion
-     *
-     * @return array<string, mixed>
-     */
-    private static function following(array $motion, Follow $follow, string $sha256): array
-    {
-        unset($motion['on']);
-
-        return [
-            'model' => Model::Similarity->value,
-            'look' => ['by' => 'outline', 'margin' => 0],
-            ...$motion,
-            'by' => Motion::FOLLOW,
-            'start' => $follow->start,
-            'span' => [$follow->from, $follow->to],
-            'track' => ['sha256' => $sha256],
-        ];
     }
 }

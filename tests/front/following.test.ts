@@ -137,7 +137,7 @@ describe('the blink guard', () => {
 
 describe('motions', () => {
   const motions = (): Motions => ({ from: 10, to: 13, areas: { a: { matrices: [[1], [2], [3], [4]], confidence: [1, 0.9, 0.8, 0.7], states: ['set', 'followed', 'followed', 'followed'], open: [1, 1, 0.2, 1], shapes: { s: { matrices: [[5], [6], [7], [8]], shifts: { 11: [[0.1, 0.2]] } } } } } }) as unknown as Motions;
-  const followOf = (state: Follow['state'], steps: [number, number, string][] = []): Follow => ({ id: 1, area: 'a', shape: null, state, steps, message: null }) as unknown as Follow;
+  const followOf = (state: Follow['state'], steps: [number, number, string][] = []): Follow => ({ id: 1, area: 'a', shape: null, state, steps, message: null, person: null }) as unknown as Follow;
   function moving() {
     vi.useFakeTimers();
     const loads = vi.fn(() => Promise.resolve());
@@ -185,6 +185,23 @@ describe('motions', () => {
     vi.spyOn(api, 'follow').mockRejectedValue(new Error('no'));
     await own.follow('a', null, 10, 10, 13);
     expect(said.at(-1)).toBe('▲ Following cannot start');
+  });
+
+  it('of a person are told once, when the last part is over; until then as one share', async () => {
+    vi.spyOn(api, 'followPerson').mockResolvedValue(undefined);
+    const part = (id: number, area: string, state: Follow['state'], found: number, message: string | null = null): Follow => ({ id, area, shape: null, state, start: 0, from: 0, to: 10, steps: Array(found).fill([0, 1, 'followed']), message, person: 'p' }) as Follow;
+    const polled = vi.spyOn(api, 'follows').mockResolvedValue([part(1, 'face', 'following', 5), part(2, 'lips', 'waiting', 0)]);
+    const { own } = moving();
+    said.length = 0;
+    await own.followPerson('face', 0, 0, 10);
+    expect(own.personFor('lips')).toMatchObject({ done: 5, of: 20, follow: { person: 'p' } });
+    expect(own.personFor('other')).toBeNull();
+    polled.mockResolvedValue([part(1, 'face', 'done', 10), part(2, 'lips', 'following', 4)]);
+    await vi.advanceTimersByTimeAsync(210);
+    expect([own.personFor('face')?.done, said]).toEqual([14, []]);
+    polled.mockResolvedValue([part(1, 'face', 'done', 10, 'Nothing is weak.'), part(2, 'lips', 'failed', 4, 'No edge.')]);
+    await vi.advanceTimersByTimeAsync(210);
+    expect([own.personFor('face'), said]).toEqual([null, ['▲ Not everything could be followed', 'The person is followed']]);
   });
 
   it('weak frames are the deepest dips, apart from each other', () => {

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Following\Follows;
+use App\Http\Requests\FollowPersonRequest;
 use App\Http\Requests\FollowRequest;
 use App\Http\Resources\FollowResource;
 use App\Models\Follow;
@@ -14,7 +15,7 @@ use Illuminate\Http\Resources\Json\AnonymousResourceCollection;
 final class FollowController
 {
     /** The newest that are told of. */
-    private const TOLD = 12;
+    private const TOLD = 24;
 
     public function index(Shot $shot): AnonymousResourceCollection
     {
@@ -26,10 +27,16 @@ final class FollowController
         return new FollowResource($follows->begin($shot, $request->validated()));
     }
 
-    public function stop(Follow $follow): FollowResource
+    /** A head and what is on it, at once. */
+    public function person(FollowPersonRequest $request, Shot $shot, Follows $follows): AnonymousResourceCollection
     {
-        $follow->update(['stop' => true]);
+        $wanted = $request->validated();
 
-        return new FollowResource($follow);
+        return FollowResource::collection($follows->person($shot, $wanted['area'], $wanted['start'], $wanted['from'], $wanted['to']));
+    }
+
+    public function stop(Follow $follow, Follows $follows): FollowResource
+    {
+        return new FollowResource($follows->stop($follow));
     }
 }

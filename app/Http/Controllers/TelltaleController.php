@@ -42,6 +42,6 @@ final class TelltaleController
         $wanted = $request->validate(['telltale' => ['required', 'string'], 'area' => ['nullable', 'string']]);
         $cures = $this->judgings->cures($shot, $recipes->recipe($shot), $wanted['telltale'], $wanted['area'] ?? null);
 
-        return new JsonResponse(array_map(static fn(Cure $cure): array => ['words' => $cure->words, 'recipe' => $cure->recipe === null ? null : $writer->write($cure->recipe), 'followFrom' => $cure->followFrom], $cures));
+        return new JsonResponse(array_map(static fn(Cure $cure): array => ['words' => $cure->words, 'recipe' => $cure->recipe === null ? null : $writer->write($cure->recipe), 'followFrom' => $cure->followFrom, 'measure' => $cure->measure], $cures));
     }
 }

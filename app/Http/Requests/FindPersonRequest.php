@@ -6,7 +6,7 @@ namespace App\Http\Requests;
 
 use Cossel\Core\Propose\Landmarks;
 
-/** Asks for the areas of a person from the landmarks of a face. */
+/** Asks who is on a frame, with the landmarks of what may be faces there. */
 final class FindPersonRequest extends FrameRequest
 {
     /** @return array<string, mixed> */
@@ -14,15 +14,18 @@ final class FindPersonRequest extends FrameRequest
     {
         return [
             ...parent::rules(),
-            'person' => ['nullable', 'string', 'max:64'],
-            'landmarks' => ['required', 'array', 'size:' . Landmarks::COUNT],
-            'landmarks.*' => ['array', 'size:2'],
-            'landmarks.*.*' => self::PLACE,
+            'faces' => ['present', 'array', 'max:12'],
+            'faces.*' => ['array', 'size:' . Landmarks::COUNT],
+            'faces.*.*' => ['array', 'size:2'],
+            'faces.*.*.*' => self::PLACE,
         ];
     }
 
-    public function face(): Landmarks
+    /** @return list<Landmarks> */
+    public function faces(): array
     {
-        return Landmarks::of(array_map(static fn(array $p): array => [(float) $p[0], (float) $p[1]], array_values($this->validated('landmarks'))));
+        $points = static fn(array $face): array => array_map(static fn(array $p): array => [(float) $p[0], (float) $p[1]], array_values($face));
+
+        return array_map(static fn(array $face): Landmarks => Landmarks::of($points($face)), array_values($this->validated('faces')));
     }
 }

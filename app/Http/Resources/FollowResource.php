@@ -24,6 +24,7 @@ final class FollowResource extends JsonResource
             'to' => $this->to,
             'steps' => $this->steps,
             'message' => $this->message,
+            'person' => $this->person,
         ];
     }
 }

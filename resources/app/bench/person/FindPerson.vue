@@ -1,37 +1,40 @@
 <script setup lang="ts">
-/** Looks for a face on the present frame and proposes its areas; those that are ticked go into the recipe. */
+/** The people on the present frame: whose areas are proposed, which of them are taken. They lie dashed on the picture meanwhile. */
 import Checkbox from 'primevue/checkbox';
-import { onMounted, ref } from 'vue';
-import type { Area } from '../../api/types';
+import InputText from 'primevue/inputtext';
+import { computed, onMounted, onUnmounted, ref } from 'vue';
 import PillChoice from '../../widgets/PillChoice.vue';
 import SidePanel from '../../widgets/SidePanel.vue';
 import { useBench } from '../bench';
-import { useFinder } from './useFinder';
 
-const { people, areas, outlines, store, panel } = useBench();
-const finder = useFinder();
-const ticked = ref<Set<string>>(new Set());
-const person = ref<string | null>(people.list.value.length === 1 ? (people.list.value[0]?.slug ?? null) : null);
+const { people, areas, outlines, store, panel, finding, playhead, motions } = useBench();
+const slug = ref<string | null>(people.list.value.length === 1 ? (people.list.value[0]?.slug ?? null) : null);
+const name = ref('');
+const elsewhere = computed(() => finding.frame.value !== null && finding.frame.value !== playhead.frame.value);
 
-onMounted(async () => {
-  await finder.look();
-  ticked.value = new Set(finder.proposed.value.map((a) => a.id));
-});
+/** Something to follow that the rest is on. */
+const hasHead = computed(() => (finding.person.value?.areas ?? []).some((a) => a.motion.by !== 'ride' && finding.ticked.value.has(a.id)));
 
-/** An area takes with it what it rides on or is made of. */
-function needs(area: Area): string[] {
-  return [area.motion.on, ...area.outline.shapes.map((s) => (s.kind === 'area' ? s.of : undefined))].filter((id): id is string => id !== undefined);
+onMounted(() => void finding.look());
+onUnmounted(finding.leave);
+
+/** Who it is: chosen, or new and made now. */
+async function who(): Promise<string | null> {
+  const wanted = name.value.trim();
+  if (!wanted) return slug.value;
+  const known = people.list.value.find((p) => p.name === wanted);
+  if (!known && !(await people.add(wanted))) return null;
+  return people.list.value.find((p) => p.name === wanted)?.slug ?? null;
 }
-function tick(area: Area): void {
-  const next = new Set(ticked.value);
-  if (next.has(area.id)) {
-    next.delete(area.id);
-    for (const other of finder.proposed.value) if (needs(other).includes(area.id)) next.delete(other.id);
-  } else for (const id of [area.id, ...needs(area)]) next.add(id);
-  ticked.value = next;
-}
-async function take(): Promise<void> {
-  const found = finder.proposed.value.filter((a) => ticked.value.has(a.id)).map((a) => ({ ...a, person: person.value }));
+/** Puts what is ticked into the recipe; followed, it is over the whole shot, from this frame. */
+async function take(follow: boolean): Promise<void> {
+  const start = finding.frame.value ?? playhead.frame.value;
+  const ticked = (finding.person.value?.areas ?? []).filter((a) => finding.ticked.value.has(a.id));
+  const person = await who();
+  // A second person's parts are told apart by their name.
+  const taken = new Set(areas.all.value.map((a) => a.name));
+  const named = (own: string): string => (taken.has(own) ? `${own}, ${people.nameOf(person) || `person ${finding.chosen.value + 1}`}` : own);
+  const found = ticked.map((a) => ({ ...a, name: named(a.name), person }));
   // Looked for while an area was still empty: that one gives way.
   const own = areas.chosen.value;
   const empty = own && own.outline.shapes.length === 0 && own.touches.length === 0 ? own.id : null;
@@ -42,24 +45,38 @@ async function take(): Promise<void> {
   panel.value = null;
   areas.choose(found[0]?.id ?? areas.tab.value);
   await store.commit('Areas of a person');
+  const head = found.find((a) => a.motion.by !== 'ride');
+  if (!follow || !head) return;
+  areas.step.value = 2;
+  await store.settled();
+  await motions.followPerson(head.id, start, playhead.from, playhead.to);
 }
 </script>
 
 <template>
-  <SidePanel title="Find the person" @close="panel = null">
-    <p :class="{ dim: !finder.failed.value }" role="status"><span v-if="finder.failed.value">▲ </span>{{ finder.words.value }}</p>
-    <template v-if="finder.proposed.value.length">
+  <SidePanel title="People on this frame" @close="panel = null">
+    <p :class="{ dim: !finding.failed.value }" role="status"><span v-if="finding.failed.value">▲ </span>{{ finding.words.value }}</p>
+    <p v-if="elsewhere" class="dim">They were looked for on frame {{ finding.frame.value }}. <button type="button" class="btn small" @click="finding.look()">Look on this one</button></p>
+    <template v-if="finding.person.value">
+      <div v-if="finding.people.value.length > 1" class="who"><PillChoice :options="finding.people.value.map((_, i) => ({ label: `${i + 1}`, value: `${i}` }))" :value="`${finding.chosen.value}`" label="Whose areas" @choose="finding.choose(Number($event))" /></div>
       <ul class="list" aria-label="Proposed areas">
-        <li v-for="a in finder.proposed.value" :key="a.id"><label class="tick"><Checkbox :model-value="ticked.has(a.id)" binary @update:model-value="tick(a)" /> {{ a.name }}<span v-if="a.motion.by === 'ride'" class="dim"> rides on the face</span></label></li>
+        <li v-for="a in finding.person.value.areas" :key="a.id" :class="{ pointed: finding.pointed.value === a.id }" @pointerenter="finding.pointed.value = a.id" @pointerleave="finding.pointed.value = null" @focusin="finding.pointed.value = a.id" @focusout="finding.pointed.value = null">
+          <label class="tick"><Checkbox :model-value="finding.ticked.value.has(a.id)" binary @update:model-value="finding.tick(a)" /> {{ a.name }}</label>
+          <span v-if="finding.person.value.doubts[a.id]" class="dim doubt">{{ finding.person.value.doubts[a.id] }}</span>
+        </li>
       </ul>
-      <div v-if="people.list.value.length" class="who">
-        <span class="dim">Person</span>
-        <PillChoice :options="people.list.value.map((p) => ({ label: p.name, value: p.slug }))" :value="person" label="Person" off @choose="person = $event" />
+      <div class="who">
+        <span class="dim">Who it is</span>
+        <PillChoice v-if="people.list.value.length" :options="people.list.value.map((p) => ({ label: p.name, value: p.slug }))" :value="name.trim() ? null : slug" label="Who it is" off @choose="(slug = $event), (name = '')" />
+        <InputText v-model="name" maxlength="80" aria-label="A new name" placeholder="A new name" />
       </div>
     </template>
     <template #acts>
-      <button type="button" class="btn" @click="panel = null">{{ finder.proposed.value.length ? 'Leave it' : 'Close' }}</button>
-      <button v-if="finder.proposed.value.length" type="button" class="btn main" :disabled="ticked.size === 0" @click="take">Take {{ ticked.size }} areas</button>
+      <button type="button" class="btn" @click="panel = null">{{ finding.person.value ? 'Leave it' : 'Close' }}</button>
+      <template v-if="finding.person.value">
+        <button type="button" class="btn" :disabled="finding.ticked.value.size === 0" @click="take(false)">Take {{ finding.ticked.value.size }}</button>
+        <button v-tooltip.top="'The head first, then eyes, lids, lips and teeth, each in its own way'" type="button" class="btn main" :disabled="!hasHead" @click="take(true)">Take and follow</button>
+      </template>
     </template>
   </SidePanel>
 </template>
@@ -67,15 +84,37 @@ async function take(): Promise<void> {
 <style scoped>
 .list {
   display: grid;
-  gap: 4px;
-  margin: 8px 0;
+  gap: 2px;
+  margin: 8px -8px;
   padding: 0;
   list-style: none;
 }
 
+.list li {
+  padding: 3px 8px;
+  border-radius: 2px;
+}
+
+.list .pointed {
+  background: var(--g3);
+}
+
+.doubt {
+  display: block;
+  padding-left: 26px;
+  font-size: 12px;
+  line-height: 1.35;
+}
+
 .who {
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
   align-items: center;
+  margin: 12px 0;
+}
+
+.who input {
+  width: 130px;
 }
 </style>

@@ -1,5 +1,5 @@
 /**
- * Finds the landmarks of a face in a picture, off the main thread. The detector and its weights come with the package
+ * Finds the landmarks of all faces in a picture, off the main thread. The detector and its weights come with the package
  * and are only loaded when somebody asks.
  */
 import plain from '@tensorflow/tfjs-backend-wasm/wasm-out/tfjs-backend-wasm.wasm?url';
@@ -14,10 +14,17 @@ type NamedTensorMap = Parameters<faceapi.TinyFaceDetector['loadFromWeightMap']>[
 type Tensor3D = ReturnType<typeof faceapi.tf.tensor3d>;
 
 export interface FindRequest { pixels: ImageData }
-export type FindAnswer = { landmarks: [number, number][] | null } | { failure: string };
+export type FindAnswer = { faces: [number, number][][] } | { failure: string };
 
-/** Sizes the detector looks at, one after the other until a face is found. */
-const SIZES = [416, 608, 320, 224];
+/** Sizes the detector looks at: the first two always, far faces being found in the one and near ones in the other; the others where these find none. */
+const SIZES = [[416, 608], [320], [224]];
+/** Turns of the picture, degrees, that are tried where nobody is found upright. */
+const TURNS = [35, -35, 80, -80];
+/** Two finds that share more of what they cover together are one face. */
+const SAME = 0.3;
+const MOST = 8;
+/** A face tilted by less than this counts as upright, radians. */
+const UPRIGHT = 0.09;
 /** Room round a detected face, as the landmark net was taught with. */
 const ROOM = 0.08;
 
@@ -73,34 +80,105 @@ function tensor({ data, width, height }: ImageData): Tensor3D {
   return faceapi.tf.tensor3d(rgb, [height, width, 3]) as Tensor3D;
 }
 
-async function find(pixels: ImageData): Promise<[number, number][] | null> {
+type Mark = [number, number];
+type Box = { x: number; y: number; width: number; height: number };
+
+function shared(a: Box, b: Box): number {
+  const across = Math.max(0, Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x));
+  const along = Math.max(0, Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y));
+  return (across * along) / (a.width * a.height + b.width * b.height - across * along);
+}
+
+/** Where faces are in the picture, the surest of those that lie on each other. */
+async function boxes(detector: faceapi.TinyFaceDetector, whole: Tensor3D): Promise<Box[]> {
+  for (const sizes of SIZES) {
+    const found = [];
+    for (const inputSize of sizes) found.push(...(await detector.locateFaces(whole, { inputSize, scoreThreshold: 0.3 })));
+    const kept: Box[] = [];
+    for (const { box } of found.sort((a, b) => b.score - a.score)) if (kept.every((other) => shared(box, other) < SAME)) kept.push(box);
+    if (kept.length) return kept.slice(0, MOST);
+  }
+  return [];
+}
+
+async function landmarks(net: faceapi.FaceLandmark68Net, crop: Tensor3D): Promise<Mark[] | null> {
+  const found = await net.detectLandmarks(crop);
+  crop.dispose();
+  const one = Array.isArray(found) ? found[0] : found;
+  return one ? one.positions.map((p): Mark => [p.x, p.y]) : null;
+}
+
+/** The net knows upright faces best: a tilted one is turned upright, by its own eyes, and looked at again. */
+async function righted(net: faceapi.FaceLandmark68Net, pixels: ImageData, found: Mark[]): Promise<Mark[]> {
+  const middle = (from: number, to: number): Mark => [0, 1].map((i) => found.slice(from, to).reduce((sum, p) => sum + (p[i] as number), 0) / (to - from)) as Mark;
+  const [right, left] = [middle(36, 42), middle(42, 48)];
+  const tilt = Math.atan2(left[1] - right[1], left[0] - right[0]);
+  if (Math.abs(tilt) < UPRIGHT) return found;
+  const [cx, cy] = middle(0, 68);
+  const size = Math.ceil(1.7 * Math.max(...found.map(([x, y]) => Math.hypot(x - cx, y - cy))));
+  const [c, s] = [Math.cos(tilt), Math.sin(tilt)];
+  const flat = new OffscreenCanvas(pixels.width, pixels.height);
+  (flat.getContext('2d') as OffscreenCanvasRenderingContext2D).putImageData(pixels, 0, 0);
+  const g = new OffscreenCanvas(size, size).getContext('2d') as OffscreenCanvasRenderingContext2D;
+  g.setTransform(c, -s, s, c, size / 2 - c * cx - s * cy, size / 2 + s * cx - c * cy);
+  g.drawImage(flat, 0, 0);
+  const again = await landmarks(net, tensor(g.getImageData(0, 0, size, size)));
+  return again?.map(([x, y]): Mark => [cx + c * (x - size / 2) - s * (y - size / 2), cy + s * (x - size / 2) + c * (y - size / 2)]) ?? found;
+}
+
+async function marks(pixels: ImageData): Promise<Mark[][]> {
   const [detector, net] = await (nets ??= load());
   const whole = tensor(pixels);
+  const faces: Mark[][] = [];
   try {
-    for (const inputSize of SIZES) {
-      const found = await detector.locateFaces(whole, { inputSize, scoreThreshold: 0.3 });
-      const best = found.sort((a, b) => b.box.area - a.box.area)[0];
-      if (!best) continue;
-      const { x, y, width, height } = best.box;
+    for (const { x, y, width, height } of await boxes(detector, whole)) {
       const left = Math.max(0, Math.floor(x - ROOM * width));
       const top = Math.max(0, Math.floor(y - ROOM * height));
       const right = Math.min(pixels.width, Math.ceil(x + (1 + ROOM) * width));
       const low = Math.min(pixels.height, Math.ceil(y + (1 + ROOM) * height));
+      if (right - left < 16 || low - top < 16) continue;
       const crop = faceapi.tf.slice3d(whole, [top, left, 0], [low - top, right - left, 3]) as Tensor3D;
-      const marks = await net.detectLandmarks(crop);
-      crop.dispose();
-      const one = Array.isArray(marks) ? marks[0] : marks;
-      if (one) return one.positions.map((p) => [left + p.x, top + p.y]);
+      const found = await landmarks(net, crop);
+      if (found) faces.push(await righted(net, pixels, found.map(([u, v]) => [left + u, top + v])));
     }
-    return null;
+    return faces;
   } finally {
     whole.dispose();
   }
 }
 
+/** The picture turned about its middle, within a square that holds it at every angle. */
+function turned(pixels: ImageData, degrees: number): { pixels: ImageData; back: (p: Mark) => Mark } {
+  const { width, height } = pixels;
+  const side = Math.ceil(Math.hypot(width, height));
+  const flat = new OffscreenCanvas(width, height);
+  (flat.getContext('2d') as OffscreenCanvasRenderingContext2D).putImageData(pixels, 0, 0);
+  const g = new OffscreenCanvas(side, side).getContext('2d') as OffscreenCanvasRenderingContext2D;
+  const angle = (degrees * Math.PI) / 180;
+  g.translate(side / 2, side / 2);
+  g.rotate(angle);
+  g.drawImage(flat, -width / 2, -height / 2);
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  return {
+    pixels: g.getImageData(0, 0, side, side),
+    back: ([x, y]) => [c * (x - side / 2) + s * (y - side / 2) + width / 2, c * (y - side / 2) - s * (x - side / 2) + height / 2],
+  };
+}
+
+async function find(pixels: ImageData): Promise<Mark[][]> {
+  const upright = await marks(pixels);
+  if (upright.length) return upright;
+  for (const degrees of TURNS) {
+    const one = turned(pixels, degrees);
+    const faces = await marks(one.pixels);
+    if (faces.length) return faces.map((face) => face.map(one.back));
+  }
+  return [];
+}
+
 self.onmessage = (e: MessageEvent<FindRequest>): void => {
   find(e.data.pixels).then(
-    (landmarks) => self.postMessage({ landmarks } satisfies FindAnswer),
+    (faces) => self.postMessage({ faces } satisfies FindAnswer),
     (reason: unknown) => self.postMessage({ failure: reason instanceof Error ? reason.message : String(reason) } satisfies FindAnswer),
   );
 };

@@ -1,0 +1,16 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Propose;
+
+/** A person seen on a frame, and what is proposed for them. */
+final readonly class FoundPerson
+{
+    /**
+     * @param bool                             $whole     a face; false where only eyes are seen
+     * @param array{float, float, float, float} $box       round what was found: left, top, width, height, picture heights
+     * @param non-empty-list<Proposal>         $proposals what others ride on first
+     */
+    public function __construct(public bool $whole, public array $box, public array $proposals) {}
+}

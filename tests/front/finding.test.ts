@@ -1,0 +1,72 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { ref } from 'vue';
+import { api } from '../../resources/app/api/client';
+import type { FoundPerson } from '../../resources/app/api/types';
+import { useFinding } from '../../resources/app/bench/person/useFinding';
+import type { Playhead } from '../../resources/app/bench/time/usePlayhead';
+import { area, ellipse } from './bench';
+
+const frame = ref(10);
+const playhead = { frame } as unknown as Playhead;
+const person = (n: number, doubts: FoundPerson['doubts'] = {}, whole = true): FoundPerson => {
+  const iris = { ...area(`iris${n}`, [ellipse('s'), { id: 'k', kind: 'area', join: 'keep', of: `lids${n}`, opacity: 1, keys: [], motion: null } as never]), part: 'iris', motion: { ...area('x').motion, by: 'ride' as const, on: `face${n}` } };
+  return { whole, box: [0.2 * n, 0.1, 0.3, 0.4], areas: [area(`face${n}`), { ...area(`lids${n}`), motion: iris.motion }, iris], doubts };
+};
+const finding = (people: FoundPerson[]) => {
+  vi.spyOn(api, 'people').mockResolvedValue(people);
+  return useFinding(1, playhead, () => Promise.resolve([]));
+};
+
+beforeEach(() => (frame.value = 10));
+
+describe('finding people', () => {
+  it('ticks what is sure, and nothing that needs what is doubtful', async () => {
+    const f = finding([person(1, { lids1: 'the eye is nearly closed' })]);
+    await f.look();
+    expect([...f.ticked.value]).toEqual(['face1']);
+    expect(f.words.value).toBe('A face is seen. What is doubtful is not ticked.');
+  });
+
+  it('takes along what an area needs, and leaves with it what needs it', async () => {
+    const f = finding([person(1, { lids1: 'x' })]);
+    await f.look();
+    const [face, , iris] = f.person.value?.areas as [never, never, never];
+    f.tick(iris);
+    expect([...f.ticked.value].sort()).toEqual(['face1', 'iris1', 'lids1']);
+    f.tick(face);
+    expect([...f.ticked.value]).toEqual([]);
+  });
+
+  it('lets one of several be chosen, each with its own ticks', async () => {
+    const f = finding([person(1), person(2, { iris2: 'x' })]);
+    await f.look();
+    expect(f.words.value).toContain('2 people are seen');
+    expect(f.ticked.value.has('iris1')).toBe(true);
+    f.choose(1);
+    expect([...f.ticked.value].sort()).toEqual(['face2', 'lids2']);
+  });
+
+  it('shows proposals on their own frame alone', async () => {
+    const f = finding([person(1)]);
+    await f.look();
+    expect(f.here.value).toHaveLength(1);
+    frame.value = 11;
+    expect(f.here.value).toEqual([]);
+    expect(f.frame.value).toBe(10);
+  });
+
+  it('says when nobody, or only eyes, are seen', async () => {
+    const f = finding([]);
+    await f.look();
+    expect([f.failed.value, f.words.value.startsWith('Nobody was found')]).toEqual([true, true]);
+    const eyes = finding([person(1, {}, false)]);
+    await eyes.look();
+    expect([eyes.failed.value, eyes.words.value]).toEqual([false, 'No face is seen whole, but an eye.']);
+  });
+
+  it('tells why it did not work, and leaves nothing half found', async () => {
+    const f = useFinding(1, playhead, () => Promise.reject(new Error('no such file')));
+    await f.look();
+    expect([f.failed.value, f.words.value, f.looking.value, f.person.value]).toEqual([true, 'Looking for people did not work: no such file', false, null]);
+  });
+});
