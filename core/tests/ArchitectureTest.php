@@ -19,7 +19,7 @@ final class ArchitectureTest extends TestCase
         'Pick' => ['Colour', 'Picture', 'Recipe', 'Touch'],
         'Outline' => ['Geometry', 'Picture', 'Recipe'],
         'Motion' => ['Geometry', 'Outline', 'Picture', 'Recipe'],
-        'Propose' => ['Colour', 'Geometry', 'Motion', 'Picture', 'Recipe'],
+        'Propose' => ['Colour', 'Geometry', 'Motion', 'Outline', 'Picture', 'Recipe'],
         'Telltale' => ['Colour', 'Geometry', 'Motion', 'Outline', 'Picture', 'Recipe', 'Render', 'Touch'],
         'Render' => ['Motion', 'Outline', 'Pick', 'Picture', 'Recipe', 'Touch'],
         'Judge' => ['Colour', 'Geometry', 'Outline', 'Picture', 'Recipe', 'Touch'],

@@ -21,16 +21,19 @@ final class Ranges
 
     /**
      * @param list<Sample> $samples
-     * @param float|null   $follow  mean lightness of the area as the pick is to follow it; null where it should not
+     * @param float|null        $follow  mean lightness of the area as the pick is to follow it; null where it should not
+     * @param array<int, float> $lights  that mean on the frames samples were taken on: they count as they would be in that light
      */
-    public static function proposed(Pick $pick, array $samples, Transfer $transfer, ?float $follow): Pick
+    public static function proposed(Pick $pick, array $samples, Transfer $transfer, ?float $follow, array $lights = []): Pick
     {
         $taken = $left = [];
         foreach ($samples as $sample) {
+            [$hue, $chroma, $l] = self::colour($sample, $transfer);
+            $l += $follow === null ? 0.0 : $follow - ($lights[$sample->frame] ?? $follow);
             if ($sample->taken) {
-                $taken[] = self::colour($sample, $transfer);
+                $taken[] = [$hue, $chroma, $l];
             } else {
-                $left[] = self::colour($sample, $transfer);
+                $left[] = [$hue, $chroma, $l];
             }
         }
         if ($taken === []) {

@@ -196,7 +196,9 @@ final class FrameRenderer
             ? $strength * $area->blinkGuard->weight($number, $this->motions->openness($area, $number))
             : $strength;
         $outline = $mattes->of($area);
-        $site = new Site($number, $frame, $this->assets, AreaExtent::of($area, $number, $this->motions), $outline->bounds());
+        $extent = AreaExtent::of($area, $number, $this->motions);
+        $surface = AreaExtent::surface($area, $number, $this->motions);
+        $site = new Site($number, $frame, $this->assets, $extent, $outline->bounds(), $surface);
 
         return new AreaStage(
             $area,

@@ -9,14 +9,21 @@ use Cossel\Core\Recipe\Touch;
 
 /**
  * A change that would quieten a tell-tale: another recipe, or a frame to follow the area again from. Cures aim a little
- * below the limit; whether they reach it is for the next look to say.
+ * below the limit; whether they reach it a {@see Trial} says.
  */
 final readonly class Cure
 {
     /** How far below the limit is aimed at. */
     public const AIM = 0.85;
 
-    private function __construct(public string $words, public ?Recipe $recipe, public ?int $followFrom) {}
+    /** @param float|null $measure that it comes to, where it was tried */
+    private function __construct(public string $words, public ?Recipe $recipe, public ?int $followFrom, public ?float $measure = null) {}
+
+    /** After it was tried. */
+    public function tried(string $words, float $measure): self
+    {
+        return new self($words, $this->recipe, $this->followFrom, $measure);
+    }
 
     public static function byRecipe(string $words, Recipe $recipe): self
     {

@@ -11,15 +11,15 @@ use Cossel\Core\Recipe\MotionKey;
 use Cossel\Core\Recipe\Recipe;
 
 /**
- * Sliding off: how far what is under the area has moved against it since the frame its outline stands on, in percent of the
- * area's longer side. The untreated luma round the area is held still along the motion in 24 x 24 cells, and what is coarser
- * than seven cells taken off. From the outline's frame outwards, each frame is laid on the one before it by the shift that
- * makes them most alike (normalised cross-correlation, what lies towards the middle counting more; to a fraction of a cell by
- * parabolas). The sum of these shifts foretells where the outline's frame itself is found again, within a cell and a half;
- * where it is alike there (.6 or more), that place is taken instead of the sum, so that small errors do not add up. Where
- * neighbours are unlike (under .45) and it is not found either, as under a cover, nothing is said of the frame, nor where the
- * lids over it are less than half open. An area that
- * rides on another without corrections slides as that one does and is left to it, if that one is treated.
+ * Sliding off: how far what is under the area has moved against it since the frame its outline stands on, in percent of
+ * the area's longer side. The untreated luma round the area is held still along the motion, over its relief where it has
+ * one, in 24 x 24 cells, and what is coarser than seven cells taken off. From the outline's frame outwards, each frame is
+ * laid on the one before it by the shift that makes them most alike (normalised cross-correlation, what lies towards the
+ * middle counting more; to a fraction of a cell by parabolas). The sum of these shifts foretells where the outline's frame
+ * itself is found again, within a cell and a half; where it is alike there (.6 or more), that place is taken instead of
+ * the sum, so that small errors do not add up. Where neighbours are unlike (under .45) and it is not found either, as
+ * under a cover, nothing is said of the frame, nor where the lids over it are less than half open. An area that rides on
+ * another without corrections slides as that one does and is left to it, if that one is treated.
  */
 final readonly class Drift extends Telltale
 {
@@ -37,7 +37,8 @@ final readonly class Drift extends Telltale
 
     public function __construct()
     {
-        parent::__construct('drift', 'The area slides off what it was put on.', unit: '% of its size', limit: 18.0, most: 40.0);
+        $sentence = 'The area slides off what it was put on.';
+        parent::__construct('drift', $sentence, unit: '% of its size', limit: 12.0, most: 40.0, isLocal: false);
     }
 
     public function concerns(Recipe $recipe, ?Area $area): bool
@@ -54,7 +55,7 @@ final readonly class Drift extends Telltale
         if (!$seen->isTreated() || $seen->extent === null || ($seen->openness ?? 1.0) < 0.5) {
             return null;
         }
-        $still = Still::round($seen->extent, $seen->rows(), self::CELLS, self::ROOM, self::LEAST);
+        $still = Still::round($seen->extent, $seen->rows(), self::CELLS, self::ROOM, self::LEAST, $seen->surface);
         $rect = $still->rect($seen->frame->format->rect());
         if ($rect->isEmpty()) {
             return null;

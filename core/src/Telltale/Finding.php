@@ -13,6 +13,18 @@ final readonly class Finding
     /** @param non-empty-array<int, float> $measures by frame, rising */
     public function __construct(public Telltale $telltale, public ?Area $area, public array $measures, public float $limit) {}
 
+    /**
+     * What the same tell-tale says of the area in another recipe.
+     *
+     * @param non-empty-array<int, float> $measures
+     */
+    public function with(Recipe $recipe, array $measures): self
+    {
+        $area = $this->area === null ? null : $recipe->area($this->area->id);
+
+        return new self($this->telltale, $area, $measures, $this->limit);
+    }
+
     public function rings(): bool
     {
         return $this->measure() > $this->limit;

@@ -111,6 +111,7 @@ final class Inspection
                 $this->touches($area),
                 AreaExtent::of($area, $number, $this->motions),
                 $this->motions->openness($area, $number),
+                AreaExtent::surface($area, $number, $this->motions),
             );
         }
         yield new Seen(null, $frame, $number, Grey::filled($whole, 1.0), null, null, $result);

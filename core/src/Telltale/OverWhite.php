@@ -15,12 +15,15 @@ use Cossel\Core\Recipe\Touch;
  * lightness that 95 % of them stay below is over .88 (or over what it was untreated, or as the area is given it: a bright
  * shot is no whitening); by how much their mean is lighter, or their mean b lower, than that of the whites of the same
  * person's eyes, where an area holds these (the third of its pixels that is lightest and has a chroma under .06); without
- * them, by how much b is lower than .005 under neutral. The greatest of these, in hundredths.
+ * them, by how much b is lower than .005 under neutral; less by how much they were so in the untreated frame already: what the
+ * footage has is not the treatment's. The greatest of these, in hundredths.
  */
 final readonly class OverWhite extends Telltale
 {
     private const CEILING = 0.88;
     private const FEW = 20;
+    /** Oklab b that no tooth is under. */
+    private const BLUE = -0.005;
     private const EYES = [Part::Eye, Part::Lids, Part::Whites];
 
     public function __construct()
@@ -63,6 +66,8 @@ final readonly class OverWhite extends Telltale
             Robust::of($result->b, $w)[0],
             Robust::quantile($result->l, $w, 0.95),
             max(Robust::quantile($untreated->l, $w, 0.95), Robust::quantile($seen->before()->l, $w, 0.95)),
+            Robust::of($untreated->l, $w)[0],
+            Robust::of($untreated->b, $w)[0],
         ]);
     }
 
@@ -72,10 +77,14 @@ final readonly class OverWhite extends Telltale
             return [];
         }
         $measures = [];
-        foreach ($looks[$area->id] ?? [] as $frame => [$l, $b, $most, $was]) {
+        foreach ($looks[$area->id] ?? [] as $frame => [$l, $b, $most, $was, $untreatedL, $untreatedB]) {
             $over = $most - max(self::CEILING, $was);
             $eyes = array_filter(array_map(static fn(array $of): ?array => $of[$frame] ?? null, self::eyes($looks, $recipe, $area)));
-            $over = max($over, $eyes === [] ? -0.005 - $b : max($l - max(array_column($eyes, 0)), min(array_column($eyes, 1)) - $b));
+            $bluest = static fn(int $of): float => $eyes === [] ? self::BLUE : min(array_column($eyes, $of));
+            $over = max($over, $bluest(1) - $b - max(0.0, $bluest(5) - $untreatedB));
+            if ($eyes !== []) {
+                $over = max($over, $l - max(array_column($eyes, 0)) - max(0.0, $untreatedL - max(array_column($eyes, 4))));
+            }
             $measures[$frame] = 100 * max(0.0, $over);
         }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Telltale;
 
 use Cossel\Core\Geometry\Extent;
+use Cossel\Core\Geometry\TurnedSurface;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\LabPlanes;
@@ -28,6 +29,7 @@ final class Seen
      * @param Planes      $result   the whole treated frame
      * @param list<Touch> $touches  what the area does, switched on
      * @param float|null  $openness of the lids over it, 0 to 1; null where it is not known
+     * @param TurnedSurface|null $surface it lies on; null where that has no relief
      */
     public function __construct(
         public readonly ?Area $area,
@@ -40,6 +42,7 @@ final class Seen
         public readonly array $touches = [],
         public readonly ?Extent $extent = null,
         public readonly ?float $openness = null,
+        public readonly ?TurnedSurface $surface = null,
     ) {}
 
     public function rect(): Rect

@@ -21,6 +21,7 @@ abstract readonly class Telltale
      * @param float  $limit    the measure it may have before it rings, unless the user says otherwise
      * @param float  $most     the greatest limit that can be set
      * @param bool   $isFine   whether it has to see pores and grain: then it looks at some frames only, at their own size
+     * @param bool   $isLocal  whether a frame and those beside it tell its measure there
      */
     public function __construct(
         public string $name,
@@ -29,6 +30,7 @@ abstract readonly class Telltale
         public float $limit,
         public float $most,
         public bool $isFine = false,
+        public bool $isLocal = true,
     ) {}
 
     /** Whether it concerns an area of the recipe; null is the whole frame. */

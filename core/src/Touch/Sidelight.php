@@ -6,13 +6,17 @@ namespace Cossel\Core\Touch;
 
 use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Geometry\Matrix;
+use Cossel\Core\Geometry\TurnedSurface;
+use Cossel\Core\Touch\Internal\LatticeFall;
+use Cossel\Core\Touch\Internal\PlaneFall;
 use Cossel\Core\Touch\Internal\SidelightEffect;
 
 /**
  * Light that falls across the area: linear light x 2^(stops x w). The fall runs along a direction in the area's own
  * coordinates (-1 to 1 across its extent), so it turns, moves and grows with it. With u the position along the
  * direction, 1 on the side the light comes from, t = (u - position) / width / 2 + 1/2 cut to 0..1 and
- * w = t + softness (t² (3 - 2t) - t).
+ * w = t + softness (t² (3 - 2t) - t). Where the area lies on a relief, u is by how much the surface faces the direction: the
+ * component of its unit normal, so light falls on a head and not on a disc, and turns with it.
  */
 final class Sidelight implements InArea, Kind
 {
@@ -54,17 +58,31 @@ final class Sidelight implements InArea, Kind
             $transfer = null;
         }
 
-        return new SidelightEffect($gains, self::along($values, $site), $transfer);
+        $fall = $site->surface === null ? self::across($values, $site) : self::over($site->surface, $values, $site);
+
+        return new SidelightEffect($gains, $fall, $transfer);
+    }
+
+    /** @param array<string, float> $values */
+    private static function over(TurnedSurface $surface, array $values, Site $site): LatticeFall
+    {
+        $angle = deg2rad($values['direction']);
+        [$cos, $sin] = [cos($angle), sin($angle)];
+        $rows = $site->rows();
+
+        return LatticeFall::over($site->bounds(), static function (float $x, float $y) use ($surface, $cos, $sin, $values, $rows): float {
+            [$u, $v] = $surface->normal($x / $rows, $y / $rows);
+
+            return ($u * $cos + $v * $sin - $values['position']) / $values['width'] / 2 + 0.5;
+        });
     }
 
     /**
      * How far along the fall a pixel is, as t = u0 + ux x + uy y.
      *
      * @param array<string, float> $values
-     *
-     * @return array{float, float, float}
      */
-    private static function along(array $values, Site $site): array
+    private static function across(array $values, Site $site): PlaneFall
     {
         $extent = $site->extent();
         $angle = deg2rad($values['direction']);
@@ -87,6 +105,6 @@ final class Sidelight implements InArea, Kind
         };
         $origin = $at(0, 0);
 
-        return [$at(1, 0) - $origin, $at(0, 1) - $origin, $origin];
+        return new PlaneFall($at(1, 0) - $origin, $at(0, 1) - $origin, $origin);
     }
 }

@@ -6,6 +6,7 @@ namespace Cossel\Core\Touch;
 
 use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Geometry\Extent;
+use Cossel\Core\Geometry\TurnedSurface;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Rect;
 
@@ -17,6 +18,7 @@ final readonly class Site
      * @param Frame       $untreated the frame as it came
      * @param Extent|null $extent    the area's place; null on the whole frame
      * @param Rect|null   $bounds    where the area's matte may be other than 0; null on the whole frame
+     * @param TurnedSurface|null $surface  where the surface is that the area lies on; null where it has no relief
      */
     public function __construct(
         public int $number,
@@ -24,6 +26,7 @@ final readonly class Site
         public Assets $assets = new NoAssets(),
         public ?Extent $extent = null,
         public ?Rect $bounds = null,
+        public ?TurnedSurface $surface = null,
     ) {}
 
     public function transfer(): Transfer

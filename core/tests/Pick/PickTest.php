@@ -171,4 +171,17 @@ final class PickTest extends TestCase
         self::assertGreaterThan($drawn->light[1] + 0.01, $wide->light[1]);
         self::assertGreaterThanOrEqual(0.69, $drawn->light[1]);
     }
+
+    /** The same skin sampled in two lights: together they are one lightness, not the whole span between. */
+    public function test_samples_count_as_they_would_be_in_the_light_that_is_followed(): void
+    {
+        $grey = static fn(int $frame, float $v): Sample => new Sample($frame, [0, 0], [$v, $v, $v], true);
+        $l = static fn(float $v): float => Ranges::colour($grey(0, $v), Transfer::Bt1886)[2];
+        $samples = [$grey(3, 0.4), $grey(9, 0.6)];
+        $span = static fn(Pick $pick): float => $pick->light[1] - $pick->light[0];
+        $together = Ranges::proposed(new Pick(), $samples, Transfer::Bt1886, $l(0.4), [3 => $l(0.4), 9 => $l(0.6)]);
+        $apart = Ranges::proposed(new Pick(), $samples, Transfer::Bt1886, null, [3 => $l(0.4), 9 => $l(0.6)]);
+        self::assertEqualsWithDelta($span($apart) - ($l(0.6) - $l(0.4)), $span($together), 1e-9);
+        self::assertEqualsWithDelta($l(0.4), ($together->light[0] + $together->light[1]) / 2, 1e-9);
+    }
 }

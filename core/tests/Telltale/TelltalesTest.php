@@ -167,6 +167,20 @@ final class TelltalesTest extends TestCase
         self::assertEqualsWithDelta(100 * ($teeth[0] - 0.88), self::findings([], [self::frame($paint)], $areas('wren'))['over-white teeth']->measure(), 0.3);
     }
 
+    /** Teeth that outshine the eyes as they came: whitened gently they are over by what the whitening adds. */
+    public function test_teeth_are_over_white_by_what_the_treatment_adds(): void
+    {
+        $paint = static fn(float $x): array => $x < 0.5 ? [0.55, 0.54, 0.53] : [0.72, 0.7, 0.62];
+        $areas = static fn(float $stops): array => ['areas' => [
+            Documents::area(['id' => 'teeth', 'part' => 'teeth', 'person' => 'ione', 'touches' => [['id' => 't', 'kind' => 'exposure', 'stops' => $stops]]]),
+            Documents::area(['id' => 'lids', 'part' => 'lids', 'person' => 'ione', 'outline' => ['at' => 0, 'shapes' => [['id' => 's2', 'kind' => 'ellipse', 'centre' => [0.25, 0.5], 'radii' => [0.15, 0.2]]]], 'touches' => []]),
+        ]];
+        foreach ([0.02, 0.3] as $stops) {
+            $added = 100 * self::lab(0.72, 0.7, 0.62)[0] * (2 ** ($stops / 3) - 1);
+            self::assertEqualsWithDelta($added, self::findings([], [self::frame($paint)], $areas($stops))['over-white teeth']->measure(), 0.3);
+        }
+    }
+
     public function test_a_mismatch_is_what_the_treatment_sets_apart(): void
     {
         $iris = static fn(string $id, float $x, array $touches): array => Documents::area(['id' => $id, 'part' => 'iris', 'person' => 'wren', 'outline' => ['at' => 0, 'shapes' => [['id' => "s{$id}", 'kind' => 'ellipse', 'centre' => [$x, 0.5], 'radii' => [0.2, 0.2]]]], 'touches' => $touches]);

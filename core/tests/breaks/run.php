@@ -33,7 +33,7 @@ foreach ([0, 1] as $k) {
 }
 $tests = static fn(string $copy, string $filter): Process => new Process(
     [PHP_BINARY, "{$root}/vendor/bin/phpunit", '-c', "{$root}/core/phpunit.xml", '--bootstrap', "{$copy}/bootstrap.php", '--do-not-cache-result', '--exclude-group', 'slow', '--stop-on-defect', '--filter', $filter],
-    timeout: 120,
+    timeout: 600,
 );
 $missed = $running = [];
 $noticed = 0;

@@ -16,37 +16,39 @@ final readonly class SidelightEffect implements Effect
     use Pointwise;
 
     /**
-     * @param list<float>                $gains by t in steps of 1/256
-     * @param array{float, float, float} $along    t by pixels to the right, by pixels down, and at the picture's corner
-     * @param Transfer|null              $transfer null where the gains are of code values
+     * @param list<float>   $gains    by t in steps of 1/256
+     * @param Fall          $fall     how far along it each pixel is
+     * @param Transfer|null $transfer null where the gains are of code values
      */
-    public function __construct(private array $gains, private array $along, private ?Transfer $transfer) {}
+    public function __construct(private array $gains, private Fall $fall, private ?Transfer $transfer) {}
 
     public function apply(Planes $planes, Weight $weight): void
     {
-        [$ux, $uy, $u0] = $this->along;
         $at = $weight->rect();
         $light = $this->transfer === null ? null : LightPlanes::of($planes, $at, $this->transfer);
         $y = $at->y;
         foreach ($at->rowsIn($planes->rect) as $j => $i) {
-            $t = $u0 + $ux * ($at->x + 0.5) + $uy * ($y++ + 0.5);
-            if ($light === null) {
-                self::codes(
-                    $planes->r,
-                    $planes->g,
-                    $planes->b,
-                    $i,
-                    $weight->matte->v,
-                    $j,
-                    $at->width,
-                    $weight->offset,
-                    $weight->scale,
-                    $ux,
-                    $t,
-                    $this->gains,
-                );
-            } else {
-                self::row($light->r, $light->g, $light->b, $j, $at->width, $ux, $t, $this->gains);
+            foreach ($this->fall->runs($at->x, $y++, $at->width) as [$n, $t, $step]) {
+                if ($light === null) {
+                    self::codes(
+                        $planes->r,
+                        $planes->g,
+                        $planes->b,
+                        $i,
+                        $weight->matte->v,
+                        $j,
+                        $n,
+                        $weight->offset,
+                        $weight->scale,
+                        $step,
+                        $t,
+                        $this->gains,
+                    );
+                } else {
+                    self::row($light->r, $light->g, $light->b, $j, $n, $step, $t, $this->gains);
+                }
+                $i += $n;
+                $j += $n;
             }
         }
         if ($light !== null) {
