@@ -17,6 +17,7 @@ use Cossel\Core\Telltale\Cure;
 use Cossel\Core\Telltale\Finding;
 use Cossel\Core\Telltale\Findings;
 use Cossel\Core\Telltale\Inspection;
+use Cossel\Core\Telltale\Trial;
 use Illuminate\Support\Facades\DB;
 
 /** The tell-tales of shots: looked for in the background, revision by revision, and kept. */
@@ -103,7 +104,7 @@ final class Judgings
     }
 
     /**
-     * What would cure a tell-tale of an area, or of the whole frame, as the shot is now.
+     * What would cure a tell-tale of an area, or of the whole frame, as the shot is now; tried on its worst frames.
      *
      * @return list<Cure>
      */
@@ -112,7 +113,14 @@ final class Judgings
         $judging = $this->present($shot);
         foreach ($judging === null ? [] : $this->findings($judging, $recipe) as $finding) {
             if ($finding->telltale->name === $telltale && $finding->area?->id === $area) {
-                return $finding->cures($recipe);
+                $footage = $shot->readyFootage()->file();
+                $trial = new Trial(fn(Recipe $cured, array $frames): array => iterator_to_array($this->inspection->looks(
+                    new Inspection($cured, $this->renderers->motions($cured), $this->assets->of($cured)),
+                    $footage,
+                    array_values(array_filter($frames, static fn(int $frame): bool => $frame >= $shot->from && $frame <= $shot->to)),
+                )));
+
+                return $trial->cures($finding, $recipe);
             }
         }
 

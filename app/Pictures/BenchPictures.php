@@ -8,6 +8,7 @@ use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use App\Treatment\Renderers;
 use Cossel\Core\Judge\Witness;
+use Cossel\Core\Outline\AreaExtent;
 use Cossel\Core\Picture\Bytes;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
@@ -51,7 +52,9 @@ final class BenchPictures
         $showing = new Showing($this->frames, $footage, $renderer, $view, $area, $height);
 
         return function (int $number) use ($footage, $view, $area, $width, $height, $motions, $renderer, $showing): string {
-            $on = static fn(Rect $whole): Witness => Witness::of($area, $motions, $motions->of($area, $number), $whole, $width, $height);
+            $extent = AreaExtent::of($area, $number, $motions);
+            $along = $motions->surface($area, $number)->upright($extent->x, $extent->y);
+            $on = static fn(Rect $whole): Witness => Witness::of($area, $motions, $along, $whole, $width, $height);
             // From the smallest frames that show as much as the crop can; the greatest of those that are decoded ahead at the most.
             $unit = 1000;
             $rows = (int) ceil($unit / max(1e-3, $on(Rect::of(0, 0, intdiv($unit * $footage->info->width, $footage->info->height), $unit))->pixels()));

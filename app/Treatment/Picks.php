@@ -10,6 +10,7 @@ use Cossel\Core\Pick\Ranges;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Pick;
 use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\Sample;
 
 /** Picks proposed from samples of the picture. */
 final class Picks
@@ -37,6 +38,18 @@ final class Picks
 
         return $sample === null
             ? $pick->withRanges($samples, $pick->hue, $pick->chroma, $pick->light, $light)
-            : Ranges::proposed($pick, $samples, $footage->info->format()->transfer, $light);
+            : Ranges::proposed($pick, $samples, $footage->info->format()->transfer, $light, $light === null ? [] : $this->lights($footage, $recipe, $area, $samples));
+    }
+
+    /**
+     * @param list<Sample> $samples
+     *
+     * @return array<int, float> mean lightness of the area on the frames they were taken on
+     */
+    private function lights(FootageFile $footage, Recipe $recipe, Area $area, array $samples): array
+    {
+        $frames = array_unique(array_map(static fn(Sample $sample): int => $sample->frame, $samples));
+
+        return array_combine($frames, array_map(fn(int $frame): float => $this->readings->meanLight($footage, $recipe, $frame, $area), $frames));
     }
 }

@@ -41,7 +41,9 @@ final class Waiting
     {
         DB::transaction(static function (): void {
             self::without(Shot::where('state', ShotState::Reading)->pluck('id')->all(), 'shot', ReadFootage::dispatch(...));
-            self::without(Follow::whereIn('state', FollowState::open())->pluck('id')->all(), 'follow', FollowArea::dispatch(...));
+            // What waits for another follow is begun by that one.
+            $ready = Follow::whereIn('state', FollowState::open())->where(static fn($query) => $query->whereNull('after')->orWhereNotIn('after', Follow::whereIn('state', FollowState::open())->select('id')));
+            self::without($ready->pluck('id')->all(), 'follow', FollowArea::dispatch(...));
             self::without(Delivery::where('state', DeliveryState::Finishing)->pluck('id')->all(), 'delivery', FinishDelivery::dispatch(...));
             self::without(Look::whereNull('looks')->whereRelation('judging', 'measures', null)->whereRelation('judging', 'message', null)->pluck('id')->all(), 'look', LookOver::dispatch(...));
             $parts = DeliveryPart::where('complete', false)->whereNull('error')->whereRelation('delivery', 'state', DeliveryState::Rendering)->orderBy('index')->get();

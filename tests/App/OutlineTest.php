@@ -7,6 +7,7 @@ namespace Tests\App;
 use App\Models\Follow;
 use App\Models\FollowState;
 use App\Models\Shot;
+use Illuminate\Testing\TestResponse;
 
 final class OutlineTest extends AppTestCase
 {
@@ -89,16 +90,17 @@ final class OutlineTest extends AppTestCase
         self::assertSame([FollowState::Failed, 'Points can only be followed one by one on a path. Turn the outline into a path first, or choose another motion.'], [$follow->state, $follow->message]);
     }
 
-    public function test_areas_of_a_person_are_proposed_with_free_ids_and_change_nothing(): void
+    public function test_people_are_looked_for_and_nothing_is_changed(): void
     {
-        $this->save(['areas' => [[...self::area(), 'id' => 'a1']]]);
         $landmarks = array_map(static fn(int $i): array => [0.5 + 0.4 * cos($i), 0.5 + 0.3 * sin($i)], range(0, 67));
-        $areas = $this->postJson("/api/shots/{$this->shot->id}/person", ['frame' => 4, 'landmarks' => $landmarks])->assertOk()->json('areas');
-        self::assertCount(8, $areas);
-        self::assertNotContains('a1', array_column($areas, 'id'));
-        self::assertCount(1, $this->recipe($this->shot->refresh())['areas']);
-        $this->save(['areas' => [[...self::area(), 'id' => 'a1'], ...$areas]]);
-        $this->postJson("/api/shots/{$this->shot->id}/person", ['frame' => 4, 'landmarks' => array_slice($landmarks, 1)])->assertStatus(422);
+        $ask = fn(array $faces): TestResponse => $this->postJson("/api/shots/{$this->shot->id}/person", ['frame' => 4, 'faces' => $faces]);
+        // Landmarks over a test pattern are no face, and nothing at all is no error.
+        $ask([$landmarks])->assertOk()->assertExactJson(['people' => []]);
+        $ask([])->assertOk()->assertExactJson(['people' => []]);
+        $ask(array_fill(0, 10, $landmarks))->assertOk();
+        $ask([array_slice($landmarks, 1)])->assertStatus(422);
+        $ask(array_fill(0, 13, $landmarks))->assertStatus(422);
+        self::assertCount(0, $this->recipe($this->shot->refresh())['areas'] ?? []);
     }
 
     public function test_the_tint_lightens_the_picture_inside_the_outline_only(): void

@@ -85,6 +85,31 @@ final class ProcessTest extends AppTestCase
         self::assertSame($this->frames("{$this->folder}/out.mkv"), $this->frames("{$this->folder}/again.mkv"));
     }
 
+    public function test_the_tracks_tell_where_chosen_places_are(): void
+    {
+        file_put_contents("{$this->folder}/points.json", '[[0.9, 0.5], [0.95, 0.4]]');
+        $options = ['--recipe' => $this->recipe_(), '--frames' => '5-5', '--tracks' => "{$this->folder}/tracks.json", '--points' => "{$this->folder}/points.json"];
+        [$code, $said] = $this->run_($options);
+        self::assertSame(0, $code, $said);
+        $frames = array_column(json_decode((string) file_get_contents("{$this->folder}/tracks.json"), true)['areas']['face']['frames'], null, 'frame');
+        self::assertEqualsWithDelta([[0.9, 0.5], [0.95, 0.4]], $frames[6]['places'], 1e-6);
+        $moved = $frames[9]['corrected'];
+        self::assertEqualsWithDelta([0.9 + $moved[2], 0.5 + $moved[5]], $frames[9]['places'][0], 1e-6);
+        // Read back, they are no part of the tracks.
+        [$code, $said] = $this->run_([...$options, '--use-tracks' => "{$this->folder}/tracks.json"]);
+        self::assertSame(0, $code, $said);
+        foreach (['[[0.9]]' => '/face/0', '{"nose": [[0, 0]]}' => '/nose', '[["a", 1]]' => '/face/0/0', '7' => 'object'] as $wrong => $where) {
+            file_put_contents("{$this->folder}/points.json", $wrong);
+            [$code, $said] = $this->run_($options);
+            self::assertSame(2, $code, $said);
+            self::assertStringContainsString('points.json: ', $said);
+            self::assertStringContainsString($where, $said);
+        }
+        [$code, $said] = $this->run_(['--recipe' => $this->recipe_(), '--points' => "{$this->folder}/points.json"]);
+        self::assertSame(2, $code);
+        self::assertStringContainsString('--tracks', $said);
+    }
+
     public function test_only_some_frames_are_rendered_where_asked(): void
     {
         [$code, $said] = $this->run_(['--recipe' => $this->recipe_(['areas' => []]), '--frames' => '5-7']);

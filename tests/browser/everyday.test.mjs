@@ -253,10 +253,10 @@ test('shots are put in order, renamed and removed; jobs too; each asks before an
   await until(async () => (await shots()).includes('gh055_leaf'));
   await onShot('gh055_leaf', 'Remove');
   await page.getByRole('alertdialog').getByRole('button', { name: 'Keep it' }).click();
-  assert.equal((await shots()).length, 5);
+  assert.equal((await shots()).length, 6);
   await onShot('gh055_leaf', 'Remove');
   await page.getByRole('alertdialog').getByRole('button', { name: /^Remove/ }).click();
-  await until(async () => (await shots()).length === 4);
+  await until(async () => (await shots()).length === 5);
   await page.goto(cossel.url);
   await page.getByRole('button', { name: 'More for The Verrin Glasshouse' }).click();
   await page.getByRole('menuitem', { name: 'Rename' }).click();

@@ -1,4 +1,4 @@
-import type { Area, AreaColours, ColourPick, Cure, Delivery, Follow, Format, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Revision, Scope, ScopeRequest, Shot, StartingPoint, Telltales, Triple, Upkeep, Version } from './types';
+import type { Area, AreaColours, ColourPick, Cure, Delivery, Follow, Format, FoundPerson, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Revision, Scope, ScopeRequest, Shot, StartingPoint, Telltales, Triple, Upkeep, Version } from './types';
 
 /** A request the server refused, with its sentence; status 0 when it could not be reached at all. */
 export class ApiError extends Error {
@@ -209,11 +209,12 @@ export const api = {
 
   follows: (shot: number) => list<Follow>(`/shots/${shot}/follows`),
   follow: (shot: number, wanted: { area: string; shape: string | null; start: number; from: number; to: number }) => json<Follow>('POST', `/shots/${shot}/follows`, wanted),
+  followPerson: (shot: number, wanted: { area: string; start: number; from: number; to: number }) => json<unknown>('POST', `/shots/${shot}/follows/person`, wanted),
   stopFollow: (follow: number) => json<Follow>('POST', `/follows/${follow}/stop`),
 
   edge: async (shot: number, wanted: { frame: number; from: Pair; to: Pair }, signal?: AbortSignal) =>
     (await json<{ points: PathPoint[] }>('POST', `/shots/${shot}/edge`, wanted, signal)).points,
-  person: async (shot: number, wanted: { frame: number; landmarks: Pair[] }) => (await json<{ areas: Area[] }>('POST', `/shots/${shot}/person`, wanted)).areas,
+  people: async (shot: number, wanted: { frame: number; faces: Pair[][] }) => (await json<{ people: FoundPerson[] }>('POST', `/shots/${shot}/person`, wanted)).people,
   readSvg: async (svg: string) => (await json<{ paths: PathPoint[][] }>('POST', '/svg', { text: svg })).paths,
   svgUrl: (shot: number, area: string, frame: number) => `/api/shots/${shot}/areas/${area}/outline.svg?frame=${frame}`,
 

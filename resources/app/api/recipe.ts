@@ -3,7 +3,7 @@ export type Id = string;
 export type MaybeKeyed = number | Keyed;
 export type Ease = 'smooth' | 'linear' | 'hold';
 export type Join = 'add' | 'cut' | 'keep';
-export type Model = 'position' | 'similarity' | 'affine' | 'perspective' | 'outline' | 'iris';
+export type Model = 'position' | 'similarity' | 'affine' | 'perspective' | 'relief' | 'outline' | 'iris';
 export type Channel = 'position' | 'rotation' | 'scale' | 'shear' | 'perspective';
 
 export interface Recipe {

@@ -1,5 +1,5 @@
 /** The shapes that go over the wire. Those of the recipe are generated from its schema; docs/recipe.md describes it. */
-import type { AreaShape, Box, Ellipse, OutlineLook, Path, PathPoint, Recipe, SpotsLook, Touch } from './recipe';
+import type { Area, AreaShape, Box, Ellipse, OutlineLook, Path, PathPoint, Recipe, SpotsLook, Touch } from './recipe';
 
 export type { Area, AreaShape, Box, Channel, Ease, Ellipse, Join, Keyed, MaybeKeyed, Model, Motion, MotionKey, NumberKey, Path, PathPoint, Pick as ColourPick, Recipe, Sample, ShapeKey, Touch } from './recipe';
 
@@ -21,6 +21,9 @@ export interface ShapeValues {
 export type DrawnShape = Ellipse | Box | Path;
 export type Shape = DrawnShape | AreaShape;
 export type Look = OutlineLook | SpotsLook;
+
+/** Somebody seen on a frame: round what (left, top, width, height in picture heights), the areas proposed, and why some should not be taken unseen. */
+export interface FoundPerson { whole: boolean; box: [number, number, number, number]; areas: Area[]; doubts: Partial<Record<string, string>> }
 
 /** Where an area's colours lie: shares of the peak over hue (0..360), chroma (0..0.3) and lightness (0..1); counts of levels 0..1. */
 export interface AreaColours {
@@ -119,6 +122,8 @@ export interface Follow {
   to: number;
   steps: [number, number, string][];
   message: string | null;
+  /** Common to all follows of a person that were begun at once. */
+  person: string | null;
 }
 
 export interface Format { name: string; label: string; purpose: string }
@@ -186,7 +191,8 @@ export interface Finding {
   measures: Pair[];
 }
 export interface Telltales { revision: number; begun: boolean; done: number; total: number; message: string | null; findings: Finding[] | null }
-export interface Cure { words: string; recipe: Recipe | null; followFrom: number | null }
+/** With the measure it comes to where it was tried; over the limit it is the best that can be done. */
+export interface Cure { words: string; recipe: Recipe | null; followFrom: number | null; measure: number | null }
 
 /** What the picture is compared with; a number is a kept version. */
 export type Against = 'original' | 'base' | 'without' | `shot ${number}` | number;

@@ -11,6 +11,7 @@ import { useViews } from './judge/useViews';
 import { useKeys } from './keys/useKeys';
 import { useOutlines } from './outline/useOutlines';
 import { useSelection } from './outline/useSelection';
+import { useFinding } from './person/useFinding';
 import { usePeople } from './person/usePeople';
 import { usePicking } from './pick/usePicking';
 import { usePictures } from './picture/usePictures';
@@ -45,6 +46,7 @@ export function createBench(shot: Shot, kinds: Kind[], starts: StartingPoint[]) 
   const motions = useMotions(shot.id, store);
   const areas = useAreas(shot, store, playhead);
   const people = usePeople(shot.jobId);
+  const finding = useFinding(shot.id, playhead);
   const views = useViews(areas);
   const telltales = useTelltales(shot.id, store, computed(() => areas.step.value === 5));
   const compare = useCompare(shot.id, store);
@@ -84,7 +86,7 @@ export function createBench(shot: Shot, kinds: Kind[], starts: StartingPoint[]) 
 
   return {
     shot, footage, aspect, kinds, starts, panel, asked, askPlace, answerPlace, goTo,
-    store, playhead, motions, areas, people, views, telltales, compare, history, outlines, following, stage, selection, pictures, playback, treating, picking, cures, shown, moments, witnesses,
+    store, playhead, motions, areas, people, finding, views, telltales, compare, history, outlines, following, stage, selection, pictures, playback, treating, picking, cures, shown, moments, witnesses,
     /** Areas that somebody has ticked as judged, as the recipe is saved. */
     judged: computed(() => store.saved.value?.judged ?? []),
   };

@@ -23,7 +23,7 @@ async function add(): Promise<void> {
 <template>
   <SidePanel title="Add an area" @close="panel = null">
     <form class="naming" @submit.prevent="add">
-      <button type="button" class="btn wide" @click="panel = 'find'">Find the person on this frame<small>face, lids, irises, lips, teeth and neck at once</small></button>
+      <button type="button" class="btn wide" @click="panel = 'find'">Find the people on this frame<small>face, lids, irises, lips, teeth and neck at once (W)</small></button>
       <p class="dim">Or one area, drawn by hand:</p>
       <div class="names"><button v-for="n in Object.keys(PARTS)" :key="n" type="button" class="btn small" :aria-pressed="name === n" @click="name = n">{{ n }}</button></div>
       <label for="area-name">Name</label>

@@ -4,7 +4,7 @@ import { useBench } from '../bench';
 import TouchList from '../treat/TouchList.vue';
 
 defineProps<{ place: 'base' | 'finish' }>();
-const { store } = useBench();
+const { store, areas, panel } = useBench();
 const WORDS = {
   base: { name: 'Base', when: 'the whole frame, before all areas', hint: 'Decide here what the surroundings should look like; the face comes after.' },
   finish: { name: 'Finish', when: 'the whole frame, after all areas', hint: 'Last trims, after everything else; legal levels at the very end.' },
@@ -14,6 +14,10 @@ const WORDS = {
 <template>
   <header class="title"><h2>{{ WORDS[place].name }}</h2><span class="dim">{{ WORDS[place].when }}</span></header>
   <div class="steps">
+    <div v-if="store.recipe.value && areas.all.value.length === 0" class="begin">
+      <button type="button" class="btn main" @click="panel = 'find'">Find the people on this frame</button>
+      <span class="dim">faces, eyes, lips, teeth and necks at once (W)</span>
+    </div>
     <TouchList :key="place" :where="WORDS[place].name" :place="place" :touches="(r) => r[place]" :hint="WORDS[place].hint">
       <template #default="{ add, empty }">
         <button v-if="empty && store.recipe.value" type="button" class="btn quiet" @click="add(['exposure', 'tone', 'colour'])">Exposure, tone and colour</button>
@@ -31,6 +35,13 @@ const WORDS = {
   height: 41px;
   padding: 0 16px;
   border-bottom: 1px solid var(--line);
+}
+
+.begin {
+  display: grid;
+  gap: 6px;
+  justify-items: start;
+  margin: 4px 16px 14px;
 }
 
 h2 {

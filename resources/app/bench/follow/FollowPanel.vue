@@ -19,6 +19,7 @@ const MODELS: { name: string; value: Model }[] = [
   { name: 'Move, turn and scale', value: 'similarity' },
   { name: '… and shear', value: 'affine' },
   { name: '… and perspective', value: 'perspective' },
+  { name: 'Relief: a head that turns', value: 'relief' },
   { name: 'Each point of the path', value: 'outline' },
   { name: 'Iris and lids', value: 'iris' },
 ];
@@ -38,6 +39,9 @@ const motion = computed(() => following.motion.value ?? props.area.motion);
 const model = computed<Model>(() => motion.value.model ?? 'similarity');
 const drawn = computed(() => props.area.outline.shapes.length > 0);
 const open = computed(() => motions.openFor(props.area.id));
+const person = computed(() => motions.personFor(props.area.id));
+/** Other areas ride on this one. */
+const carries = computed(() => areas.all.value.some((a) => a.motion.by === 'ride' && a.motion.on === props.area.id));
 const last = computed(() => motions.lastFor(props.area.id));
 const total = computed(() => (open.value ? open.value.to - open.value.from + 1 : 1));
 const span = following.span;
@@ -54,9 +58,13 @@ const hosts = computed(() => {
 });
 const ways = computed(() => BY.map((b) => ({ ...b, disabled: b.value === 'ride' && hosts.value.length === 0 })));
 const sources = computed(() => areas.all.value.filter((a) => a.id !== props.area.id && a.motion.track).map((a) => ({ name: a.name, value: a.id })));
+/** What closes over it. */
+const shutter = computed(() => (props.area.part === 'teeth' ? 'mouth is' : 'lids are'));
 const hasLids = computed(() => motions.open(props.area.id).some((v) => v !== null));
 const guardKey = computed(() => props.area.blinkGuard.keys.find((k) => k.frame === frame.value) ?? null);
-const channels = computed(() => CHANNELS.filter((c) => motion.value.by === 'ride' || !c.models.includes(model.value)));
+const channels = computed(() =>
+  CHANNELS.filter((c) => motion.value.by === 'ride' || !c.models.includes(model.value)).map((c) => (c.value === 'perspective' && motion.value.by === 'follow' && model.value === 'relief' ? { ...c, name: 'Depth' } : c)),
+);
 
 function chooseBy(by: Motion['by'] | null): void {
   if (by === 'ride') {
@@ -78,7 +86,15 @@ function stop(): void {
         <PillChoice :options="ways" :value="motion.by" label="How it moves" @choose="chooseBy" />
         <Select v-if="motion.by === 'ride'" :model-value="motion.on" :options="hosts" option-label="name" option-value="value" aria-label="Rides on" @update:model-value="following.by('ride', $event)" />
       </div>
-      <template v-if="motion.by !== 'ride'">
+      <template v-if="person">
+        <ProgressBar :value="Math.round((100 * person.done) / person.of)" :show-value="false" aria-label="Following the person" style="height: 4px" />
+        <div class="acts">
+          <span class="dim">following the person, <span class="mono">{{ Math.round((100 * person.done) / person.of) }} %</span></span>
+          <span class="grow"></span>
+          <button type="button" class="btn" @click="motions.stop(person.follow)">Stop</button>
+        </div>
+      </template>
+      <template v-else-if="motion.by !== 'ride'">
         <div class="line">
           <span class="label">Motion</span>
           <Select :model-value="model" :options="MODELS" option-label="name" option-value="value" aria-label="Motion" @update:model-value="following.setModel($event)" />
@@ -94,8 +110,9 @@ function stop(): void {
           <RulerSlider v-if="motion.look?.by === 'spots'" label="Spot size" :value="motion.look.radius" :least="0.005" :most="0.15" :neutral="0.005" :digits="1" :scale="100" unit="%" @change="motion.look?.by === 'spots' && following.setLook({ ...motion.look, radius: $event }, false)" @commit="following.set('spot size', () => undefined)" />
           <RulerSlider v-else label="Look round" :value="motion.look?.margin ?? 0" :least="0" :most="0.25" :neutral="0" :digits="1" :scale="100" unit="%" @change="following.setLook({ by: 'outline', margin: $event }, false)" @commit="following.set('look round', () => undefined)" />
         </template>
+        <p v-if="model === 'relief'" class="dim">Learns from its turning how far each place stands out: what lies on it turns with it.</p>
         <p v-else-if="model === 'iris'" class="dim">Finds the iris by its round edge, and how far the lids are open.</p>
-        <p v-else class="dim">Each part of the path keeps to its own edge; for lips and other soft things.</p>
+        <p v-else-if="model === 'outline'" class="dim">Each part of the path keeps to its own edge; for lips and other soft things.</p>
         <template v-if="open">
           <ProgressBar :value="Math.round((100 * open.steps.length) / total)" :show-value="false" :aria-label="`Following ${area.name}`" style="height: 4px" />
           <div class="acts">
@@ -109,6 +126,9 @@ function stop(): void {
             <button type="button" class="btn" :disabled="frame <= first" @click="following.follow(Math.min(first, frame), frame)">← Back</button>
             <button type="button" class="btn main" :disabled="frame < first || frame > end" @click="following.follow(first, end)">Follow both ways</button>
             <button type="button" class="btn" :disabled="frame >= end" @click="following.follow(frame, Math.max(end, frame))">On →</button>
+          </div>
+          <div v-if="carries" class="acts">
+            <button v-tooltip.bottom="'The head first, then eyes, lids, lips and teeth, each in its own way'" type="button" class="btn" :disabled="frame < first || frame > end" @click="following.followPerson(first, end)">Follow it and what is on it</button>
           </div>
           <div v-if="span || following.nextKey.value !== null" class="acts">
             <span v-if="span" class="dim">only frames <span class="mono">{{ first }}–{{ end }}</span></span>
@@ -142,11 +162,11 @@ function stop(): void {
       </div>
       <div v-if="hasLids" class="line">
         <span class="label">Blink guard</span>
-        <label class="tick"><Checkbox :model-value="area.blinkGuard.on" binary @update:model-value="following.toggleGuard()" /> fades it while the lids are closed</label>
+        <label class="tick"><Checkbox :model-value="area.blinkGuard.on" binary @update:model-value="following.toggleGuard()" /> fades it while the {{ shutter }} closed</label>
         <template v-if="area.blinkGuard.on">
           <button type="button" class="btn small" @click="following.keyGuard(0)">Gone here</button>
           <button type="button" class="btn small" @click="following.keyGuard(1)">There here</button>
-          <button v-if="guardKey" type="button" class="btn small" @click="following.keyGuard(null)">By the lids again</button>
+          <button v-if="guardKey" type="button" class="btn small" @click="following.keyGuard(null)">{{ area.part === 'teeth' ? 'By the mouth again' : 'By the lids again' }}</button>
         </template>
       </div>
     </template>

@@ -73,6 +73,14 @@ export function useFollowing(store: RecipeStore, motions: MotionStore, playhead:
     await motions.follow(chosen.id, shapeId.value, playhead.frame.value, from, to);
   }
 
+  /** The chosen area and all that rides on it, each in its own way. */
+  async function followPerson(from: number, to: number): Promise<void> {
+    const chosen = area.value;
+    if (!chosen) return;
+    await store.settled();
+    await motions.followPerson(chosen.id, playhead.frame.value, from, to);
+  }
+
   const keyNow = (keys: MotionKey[], frame: number): Omit<MotionKey, 'frame'> => {
     const found = between(keys, frame);
     if (!found) return NEUTRAL;
@@ -151,6 +159,7 @@ export function useFollowing(store: RecipeStore, motions: MotionStore, playhead:
     nextKey,
     set,
     follow,
+    followPerson,
     correct,
     corrected,
     withLive,

@@ -17,7 +17,8 @@ export function useMotions(shotId: number, store: RecipeStore) {
   const again = useTimeoutFn(() => void poll(), POLL, { immediate: false });
   let loaded = '';
 
-  const open = computed(() => follows.value.filter((f) => f.state === 'waiting' || f.state === 'following'));
+  const isOpen = (f: Follow): boolean => f.state === 'waiting' || f.state === 'following';
+  const open = computed(() => follows.value.filter(isOpen));
 
   async function load(): Promise<void> {
     motions.value = await api.motions(shotId);
@@ -33,18 +34,29 @@ export function useMotions(shotId: number, store: RecipeStore) {
     },
   );
 
+  function tell(f: Follow): void {
+    if (f.state === 'failed') fail('Following did not work', new Error(f.message ?? ''));
+    if (f.state === 'stopped') say('Stopped', 'What was found is kept.');
+  }
   async function poll(): Promise<void> {
     again.stop();
     try {
       const before = new Set(open.value.map((f) => f.id));
       follows.value = await api.follows(shotId);
-      const ended = follows.value.filter((f) => before.has(f.id) && f.state !== 'waiting' && f.state !== 'following');
+      const ended = follows.value.filter((f) => before.has(f.id) && !isOpen(f));
       if (ended.length > 0) {
         await store.settled();
         if (!store.unsaved.value) await store.load();
-        for (const f of ended) {
-          if (f.state === 'failed') fail('Following did not work', new Error(f.message ?? ''));
-          if (f.state === 'stopped') say('Stopped', 'What was found is kept.');
+        // Of a person it is told once, when all is over: what could not be followed, then what is weak.
+        for (const person of new Set(ended.map((f) => f.person))) {
+          const all = follows.value.filter((f) => f.person === person);
+          if (person === null) ended.filter((f) => f.person === null).forEach(tell);
+          else if (all.every((f) => !isOpen(f))) {
+            const failed = all.filter((f) => f.state === 'failed');
+            if (failed.length) fail('Not everything could be followed', new Error([...new Set(failed.map((f) => f.message ?? ''))].join(' ')));
+            const first = all[0];
+            if (first?.message && first.state !== 'failed') say(all.some((f) => f.state === 'stopped') ? 'Stopped; what was found is kept' : 'The person is followed', first.message);
+          }
         }
       }
     } catch {
@@ -97,6 +109,23 @@ export function useMotions(shotId: number, store: RecipeStore) {
       } catch (reason) {
         fail('Following cannot start', reason);
       }
+    },
+    /** A head and what is on it, at once. */
+    async followPerson(areaId: string, start: number, from: number, to: number): Promise<void> {
+      try {
+        await api.followPerson(shotId, { area: areaId, start, from, to });
+        await poll();
+      } catch (reason) {
+        fail('Following cannot start', reason);
+      }
+    },
+    /** How far the person is that an area belongs to and that is being followed at once: frames found, and frames in all. */
+    personFor(areaId: string): { follow: Follow; done: number; of: number } | null {
+      const own = open.value.find((f) => f.person !== null && follows.value.some((g) => g.person === f.person && g.area === areaId));
+      if (!own) return null;
+      const all = follows.value.filter((f) => f.person === own.person);
+      const frames = (f: Follow): number => f.to - f.from;
+      return { follow: own, done: all.reduce((sum, f) => sum + (isOpen(f) ? f.steps.length : frames(f)), 0), of: Math.max(1, all.reduce((sum, f) => sum + frames(f), 0)) };
     },
     async stop(follow: Follow): Promise<void> {
       try {

@@ -11,6 +11,8 @@ const { previewed } = curing;
 
 const chosen = ref<string | null>(null);
 const cures = shallowRef<Cure[]>([]);
+/** Cures are being tried on the worst frames. */
+const trying = ref(false);
 const dragged = ref<number | null>(null);
 
 const keyOf = (f: Finding): string => `${f.telltale} ${f.area ?? ''}`;
@@ -24,9 +26,12 @@ const spans = (f: Finding): string => f.spans.slice(0, 3).map(([a, b]) => (a ===
 watch([open, () => telltales.known.value], async ([finding]) => {
   curing.preview(null);
   cures.value = [];
+  trying.value = finding?.rings === true;
   if (!finding?.rings) return;
   const found = await telltales.cures(finding);
-  if (open.value === finding) cures.value = found;
+  if (open.value !== finding) return;
+  cures.value = found;
+  trying.value = false;
 });
 
 function choose(f: Finding): void {
@@ -62,8 +67,10 @@ function graph(f: Finding): { line: string; limit: number } {
             label="Limit" :value="dragged ?? f.limit" :least="0" :most="f.most" :neutral="f.usual" :digits="f.most > 20 ? 0 : 1" :unit="f.unit.startsWith('×') ? '×' : '%'" :title="f.unit"
             @change="dragged = $event" @commit="dragged !== null && telltales.limit(f.telltale, dragged).then(() => (dragged = null))"
           />
+          <p v-if="trying" class="dim">trying what would cure it…</p>
+          <p v-else-if="f.rings && cures.length === 0" class="dim">Nothing that was tried brings it under its limit.</p>
           <div v-for="c in cures" :key="c.words" class="cure">
-            <span>{{ c.words }}</span>
+            <span>{{ c.words }}<small v-if="c.measure !== null && c.measure > f.limit" class="dim">the best that can be done: to {{ figure(c.measure) }}</small></span>
             <button v-if="c.recipe" type="button" class="btn small" :aria-pressed="previewed === c" @click="curing.preview(previewed === c ? null : c)">Preview</button>
             <button type="button" class="btn small" @click="curing.apply(c, f)">{{ c.recipe ? 'Apply' : 'Follow' }}</button>
           </div>

@@ -9,6 +9,7 @@ export const SHORTCUTS: [string, string][] = [
   ['X', 'without this area'],
   ['L', 'outlines off'],
   ['S', 'split line on and off'],
+  ['W', 'find the people on this frame'],
   ['Space', 'play and stop; on a button it presses that'],
   ['← →', 'one frame'],
   ['Shift ← →', 'to the next weak frame, keyframe or tell-tale'],

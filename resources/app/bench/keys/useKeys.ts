@@ -50,6 +50,7 @@ export function useKeys(bench: Bench): void {
   /** What a key does alone, and with Shift. */
   const PLAIN: Record<string, () => void> = {
     ' ': () => void playback.play(),
+    w: () => (panel.value = panel.value === 'find' ? null : 'find'),
     f: stage.fit,
     z: () => stage.zoomTo(stage.zoom.value === 1 ? 2 : 1),
     s: () => compare.toggle('split'),

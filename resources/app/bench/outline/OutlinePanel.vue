@@ -68,7 +68,7 @@ function radii(index: 0 | 1, value: number): void {
       <Select v-if="others.length && shape" placeholder="An area’s matte" :model-value="null" :options="others" option-label="name" option-value="value" aria-label="Another area’s matte as a shape" @update:model-value="outlines.addArea($event)" />
     </div>
     <div v-if="!shape" class="acts">
-      <button type="button" class="btn small" @click="panel = 'find'">Find the person on this frame</button>
+      <button type="button" class="btn small" @click="panel = 'find'">Find the people on this frame</button>
       <button type="button" class="btn small" @click="outlines.paste()">Paste an outline</button>
     </div>
     <template v-if="shape && now">

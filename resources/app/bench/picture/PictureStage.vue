@@ -5,6 +5,7 @@ import type { Picture } from '../../api/client';
 import { useBench } from '../bench';
 import OutlineLayer from '../outline/OutlineLayer.vue';
 import PenLayer from '../outline/PenLayer.vue';
+import ProposalLayer from '../person/ProposalLayer.vue';
 import TouchHandles from '../treat/TouchHandles.vue';
 import PictureNotice from './PictureNotice.vue';
 import SideNames from './SideNames.vue';
@@ -13,7 +14,7 @@ import { useDrawn } from './useDrawn';
 import { useSplit } from './useSplit';
 import { useSurround } from './useSurround';
 
-const { stage, pictures, compare, moments, playback, views, areas, outlines, picking, treating, asked, selection, aspect, playhead } = useBench();
+const { stage, pictures, compare, moments, playback, views, areas, outlines, picking, treating, asked, selection, aspect, playhead, finding } = useBench();
 const { surround, GREYS } = useSurround();
 const { drawn, said } = useDrawn();
 const canvas = ref<HTMLCanvasElement>();
@@ -62,7 +63,8 @@ function down(e: PointerEvent): void {
   <div :ref="(el) => (stage.element.value = el as HTMLElement)" class="stage" role="region" aria-label="The picture" :style="{ background: GREYS[surround] }" data-stage @wheel.prevent="stage.wheel" @pointerdown="down" @auxclick.prevent>
     <canvas ref="canvas" role="img" :aria-label="`Frame ${playhead.frame.value}, ${views.shown.value}`"></canvas>
     <svg :width="stage.width.value" :height="stage.height.value" role="group" aria-label="Handles on the picture">
-      <OutlineLayer v-if="lined" />
+      <ProposalLayer v-if="finding.here.value.length > 0 && !playback.playing.value" />
+      <OutlineLayer v-else-if="lined" />
       <template v-if="lined && !tool"><TouchHandles v-for="h in treating.handles.value" :key="h.id" :handle="h" /></template>
       <g v-for="(s, i) in views.outlines.value ? picking.samples.value : []" :key="`sample${i}`" class="spot" aria-hidden="true" :transform="`translate(${stage.onScreen(s.at).join(' ')})`">
         <template v-for="pass in ['dark', 'light']" :key="pass"><rect x="-5" y="-5" width="10" height="10" :class="pass" /><path :class="pass" :d="s.sign === '+' ? 'M-3 0h6M0 -3v6' : 'M-3 0h6'" /></template>

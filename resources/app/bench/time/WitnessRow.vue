@@ -13,7 +13,7 @@ const CHOICES: { value: Choice; name: string; words: string }[] = [
   { value: 'telltales', name: 'tell', words: 'Where a tell-tale rings' },
 ];
 const hint = computed(() => {
-  if (areas.all.value.length === 0) return 'Set the base grade first, then add an area with + and draw it on the frame that shows it best.';
+  if (areas.all.value.length === 0) return 'Set the base grade first, then find the people with W, or add an area with + and draw it on the frame that shows it best.';
   return areas.chosen.value ? 'Draw the outline of the area; then it is shown here, held still along its motion.' : 'Choose an area to see it held still along its motion.';
 });
 </script>

@@ -1,0 +1,103 @@
+/** An untouched shot finished without a line drawn: the person found, taken, followed, treated from starting points and delivered. */
+import assert from 'node:assert/strict';
+import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { after, before, test } from 'node:test';
+import { Cossel, root, until } from './cossel.mjs';
+
+const [W, H] = [1280, 720];
+const cossel = new Cossel(8697);
+const footage = join(root, 'demo/footage/mouth_kei.webm');
+const truth = JSON.parse(readFileSync(join(root, 'demo/truth/mouth_kei.truth.json'), 'utf8')).frame;
+const LAST = truth.length - 1;
+let page;
+
+before(async () => {
+  await cossel.start();
+  await cossel.cli('import', footage, '--job', 'Glasshouse');
+  page = await cossel.page();
+  page.setDefaultTimeout(20000);
+});
+after(async () => {
+  assert.deepEqual(page.problems, []);
+  await cossel.stop();
+});
+
+const areas = async () => (await cossel.api('GET', '/shots/1/recipe')).body.recipe.areas;
+const area = async (name) => (await areas()).find((a) => a.name === name);
+const frame = (file, number) => execFileSync('ffmpeg', ['-v', 'error', '-i', file, '-vf', `select=eq(n\\,${number})`, '-frames:v', '1', '-f', 'rawvideo', '-pix_fmt', 'rgb24', '-'], { maxBuffer: 1 << 25 });
+/** Mean colour within a few pixels of a place. */
+function mean(rgb, [cx, cy], reach) {
+  const sum = [0, 0, 0];
+  let of = 0;
+  for (let y = Math.round(cy) - reach; y <= cy + reach; ++y) {
+    for (let x = Math.round(cx) - reach; x <= cx + reach; ++x, ++of) for (let c = 0; c < 3; ++c) sum[c] += rgb[3 * (y * W + x) + c];
+  }
+  return sum.map((v) => v / of);
+}
+async function startFrom(name, point) {
+  await page.getByRole('tab', { name: new RegExp(`^[A-Z] ${name}$`) }).click();
+  const start = page.getByRole('button', { name: 'Start from…' });
+  if (!(await start.isVisible())) await page.locator('.line').filter({ hasText: 'Treat' }).click();
+  await start.click();
+  await page.getByRole('button', { name: point }).click();
+  await until(async () => (await area(name)).touches.length > 0);
+}
+
+test('one button finds the person, another takes and follows each part in its own way', async () => {
+  await page.goto(`${cossel.url}/shots/1`);
+  await page.getByRole('button', { name: 'Add an area' }).waitFor();
+  await page.locator('canvas').first().waitFor();
+  const ruler = await page.locator('[data-ruler]').boundingBox();
+  // The mouth is open and its teeth show.
+  const left = Number(await page.locator('[data-ruler]').getAttribute('data-left'));
+  await page.mouse.click(ruler.x + left + (12.5 * (ruler.width - left - 16)) / truth.length, ruler.y + 8);
+  await page.getByText(/^12 of 0–59$/).waitFor();
+  await page.getByRole('button', { name: 'Find the people on this frame' }).first().click();
+  await page.getByRole('button', { name: 'Take and follow' }).click({ timeout: 90000 });
+  await page.getByText('The person is followed').waitFor({ timeout: 180000 });
+  const found = await areas();
+  const models = Object.fromEntries(found.map((a) => [a.name, a.motion.by === 'follow' ? a.motion.model : a.motion.by]));
+  assert.equal(models.Face, 'relief');
+  assert.deepEqual([models['Left iris'], models['Right iris'], models.Lips, models.Teeth], ['iris', 'iris', 'outline', 'outline']);
+});
+
+test('teeth and eyes are treated from starting points', async () => {
+  await startFrom('Teeth', /^Whiten/);
+  await startFrom('Left iris', /^Green eyes/);
+  assert.deepEqual((await areas()).filter((a) => a.touches.length > 0).map((a) => a.name).sort(), ['Left iris', 'Teeth']);
+});
+
+test('what is delivered has whiter teeth while they show, a green iris, and is else as it was', async () => {
+  await page.getByRole('button', { name: 'Deliver', exact: true }).click();
+  await page.getByRole('button', { name: 'Render it' }).click();
+  await page.getByRole('link', { name: 'Download' }).waitFor({ timeout: 300000 });
+  const file = join(cossel.folder, 'delivered.mkv');
+  const coming = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Download' }).click();
+  await (await coming).saveAs(file);
+  for (const number of [0, 11, 36, LAST]) {
+    const [was, is] = [frame(footage, number), frame(file, number)];
+    assert.equal(is.length, W * H * 3);
+    const t = truth[number];
+    if (t.eye_l.open > 0.8) {
+      // Beside the pupil.
+      const at = [t.eye_l.pupil.x + 0.65 * t.eye_l.iris_r, t.eye_l.pupil.y + 2];
+      const [[r0, g0], [r1, g1]] = [mean(was, at, 2), mean(is, at, 2)];
+      assert.ok(g1 - r1 > g0 - r0 + 6, `iris on ${number}: ${[r0, g0, r1, g1].map(Math.round)}`);
+    }
+    if (t.mouth_open > 0.6) {
+      // The lightest place between the lips is a tooth.
+      const x = (t.lip_upper_mid.x + t.lip_lower_mid.x) / 2 - 6;
+      const down = Array.from({ length: Math.round(t.lip_lower_mid.y - t.lip_upper_mid.y) }, (_, k) => [x, t.lip_upper_mid.y + k]);
+      const at = down.reduce((best, p) => (mean(was, p, 2)[2] > mean(was, best, 2)[2] ? p : best));
+      const [a, b] = [mean(was, at, 2), mean(is, at, 2)];
+      assert.ok(b[2] / b[0] > a[2] / a[0] + 0.02, `teeth on ${number}: ${a.map(Math.round)} ${b.map(Math.round)}`);
+    }
+    for (const at of [[t.forehead.x, t.forehead.y], [t.cheek_r.x, t.cheek_r.y], [40, 40]]) {
+      const [a, b] = [mean(was, at, 3), mean(is, at, 3)];
+      assert.ok(Math.max(...a.map((v, c) => Math.abs(v - b[c]))) < 2.5, `skin on ${number}: ${[...a, ...b].map(Math.round)}`);
+    }
+  }
+});
