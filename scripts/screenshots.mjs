@@ -11,17 +11,44 @@ const cossel = new Cossel(8692);
 
 /** A frame of a shot, before and after, cut to what was treated and laid side by side. */
 const FRAMES = { before_after_face: [1, 42, '520:520:620:90'], before_after_teeth: [2, 40, '460:300:400:350'], before_after_irises: [3, 40, '1180:330:50:190'], before_after_skin: [4, 20, '460:560:290:90'] };
+const picture = (shot, frame, view) => fetch(`${cossel.url}/api/shots/${shot}/picture`, { method: 'POST', headers: { 'Content-Type': 'application/json', Accept: 'image/jpeg' }, body: JSON.stringify({ frame, view, height: 720 }) });
 async function frames() {
   for (const [name, [shot, frame, cut]] of Object.entries(FRAMES)) {
     const files = [];
     for (const view of ['original', 'result']) {
-      const response = await fetch(`${cossel.url}/api/shots/${shot}/picture`, { method: 'POST', headers: { 'Content-Type': 'application/json', Accept: 'image/jpeg' }, body: JSON.stringify({ frame, view, height: 720 }) });
+      const response = await picture(shot, frame, view);
       files.push(join(cossel.folder, `${name}_${view}.jpg`));
       writeFileSync(files.at(-1), Buffer.from(await response.arrayBuffer()));
     }
     const stack = Number(cut.split(':')[0]) > 2 * Number(cut.split(':')[1]) ? 'vstack' : 'hstack';
     execFileSync('ffmpeg', ['-v', 'error', '-i', files[0], '-i', files[1], '-filter_complex', `[0]crop=${cut}[a];[1]crop=${cut}[b];[a][b]${stack}`, '-frames:v', '1', '-update', '1', '-y', join(folder, `${name}.png`)]);
   }
+}
+
+/** A turning head, as it came and with light from its left: taken, followed and relit on three of its frames. */
+async function relit(page) {
+  await cossel.cli('import', join(root, 'demo/footage/turn_ruta.webm'), '--job', 'The Verrin Glasshouse');
+  await page.goto(`${cossel.url}/shots/7`);
+  await page.locator('.tabs').waitFor();
+  await page.keyboard.press('Home');
+  await page.getByText(/^0 of 0–/).waitFor();
+  await page.keyboard.press('w');
+  await page.getByRole('button', { name: 'Take and follow' }).click({ timeout: 90000 });
+  await page.getByText('The person is followed').waitFor({ timeout: 180000 });
+  const { body: state } = await cossel.api('GET', '/shots/7/recipe');
+  const face = state.recipe.areas.find((a) => a.part === 'face');
+  for (const shape of face.outline.shapes) Object.assign(shape, { grow: -0.035, featherIn: 0.05, featherOut: 0.04 });
+  face.touches = [{ id: 'light', kind: 'sidelight', stops: 0.9, direction: 0 }];
+  await cossel.api('PUT', '/shots/7/recipe', { base: state.revision, label: 'Light from its left', recipe: { ...state.recipe, assets: {} } });
+  const files = [];
+  for (const view of ['original', 'result']) {
+    for (const frame of [14, 46, 64]) {
+      files.push(join(cossel.folder, `relit_${view}_${frame}.jpg`));
+      writeFileSync(files.at(-1), Buffer.from(await (await picture(7, frame, view)).arrayBuffer()));
+    }
+  }
+  const cuts = files.map((_, k) => `[${k}]crop=480:560:400:90[c${k}]`).join(';');
+  execFileSync('ffmpeg', ['-v', 'error', ...files.flatMap((f) => ['-i', f]), '-filter_complex', `${cuts};[c0][c1][c2]hstack=3[a];[c3][c4][c5]hstack=3[b];[a][b]vstack`, '-frames:v', '1', '-update', '1', '-y', join(folder, 'relit.png')]);
 }
 
 try {
@@ -62,10 +89,6 @@ try {
   await settled();
   await shoot('follow');
   await page.keyboard.press('m');
-  await page.keyboard.press('s');
-  await settled();
-  await shoot('split');
-  await page.keyboard.press('s');
   await page.getByRole('button', { name: 'History', exact: true }).click();
   await page.getByText('Brought in', { exact: true }).click();
   await settled();
@@ -115,15 +138,15 @@ try {
   await settled();
   await shoot('skin');
   await page.getByRole('button', { name: 'Waveform' }).click();
-  await open(5);
-  await goTo(20);
+  await open(6);
+  await goTo(3);
   await settled();
-  await page.getByRole('button', { name: 'Add an area' }).click();
-  await page.getByText('Find the person on this frame').click();
-  await page.getByRole('button', { name: /^Take \d+ areas/ }).click({ timeout: 90000 });
-  await page.getByRole('region', { name: 'Find the person' }).waitFor({ state: 'hidden' });
+  await page.keyboard.press('w');
+  await page.getByRole('button', { name: 'Take and follow' }).waitFor({ timeout: 90000 });
   await settled();
   await shoot('person');
+  await page.keyboard.press('Escape');
+  await relit(page);
   await cossel.api('POST', '/shots/1/deliveries', { format: 'vp9', from: 0, to: 23 });
   const { body } = await cossel.api('POST', '/shots/1/deliveries', { format: 'ffv1', from: 0, to: 83 });
   await page.goto(`${cossel.url}/deliveries`);

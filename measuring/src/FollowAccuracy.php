@@ -15,6 +15,9 @@ use Cossel\Core\Recipe\Model;
  */
 final readonly class FollowAccuracy
 {
+    /** Of {@see points}: the corners of the eyes and the mouth. */
+    public const CORNERS = [0, 1, 2, 3, 5, 6];
+
     /** @param list<array<string, mixed>> $frames of the truth file */
     private function __construct(private array $frames, private int $start, private Model $model, private int $height) {}
 
@@ -50,17 +53,19 @@ final readonly class FollowAccuracy
     /**
      * By frame, in percent of the face's width.
      *
+     * @param list<int>|null $of the points that count; all when left out
+     *
      * @return array<int, float>
      */
-    public function errors(Track $track): array
+    public function errors(Track $track, ?array $of = null): array
     {
         $from = $this->points($this->start);
 
         return $this->apart(function (int $frame) use ($track, $from): array {
-            $motion = $track->matrix($frame)->times($track->matrix($this->start)->inverse());
+            [$was, $is] = [$track->pose($this->start), $track->pose($frame)];
 
-            return array_map(fn(array $p): array => array_map(fn(float $v): float => $v * $this->height, $motion->apply($p[0] / $this->height, $p[1] / $this->height)), $from);
-        });
+            return array_map(fn(array $p): array => array_map(fn(float $v): float => $v * $this->height, $is->apply(...$was->undo($p[0] / $this->height, $p[1] / $this->height))), $from);
+        }, $of);
     }
 
     /**
@@ -87,15 +92,17 @@ final readonly class FollowAccuracy
 
     /**
      * @param callable(int): list<array{float, float}> $carried
+     * @param list<int>|null                           $of
      *
      * @return array<int, float>
      */
-    private function apart(callable $carried): array
+    private function apart(callable $carried, ?array $of = null): array
     {
         $errors = [];
         foreach (array_keys($this->frames) as $frame) {
             $truth = $this->points($frame);
             $squares = array_map(static fn(array $p, array $q): float => ($p[0] - $q[0]) ** 2 + ($p[1] - $q[1]) ** 2, $carried($frame), $truth);
+            $squares = $of === null ? $squares : array_intersect_key($squares, array_flip($of));
             $errors[$frame] = 100 * sqrt(array_sum($squares) / count($squares)) / $this->faceWidth();
         }
 

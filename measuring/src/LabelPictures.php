@@ -14,14 +14,19 @@ final readonly class LabelPictures
     public const SCLERA = 5;
     public const LIPS = 6;
     public const TEETH = 7;
+    public const OTHER = 11;
     public const CAVITY = 12;
     public const BLEMISH = 13;
 
-    /** @param string $zip one grey picture a frame, value = label x 10 */
+    /** @param string $zip one grey picture a frame, value = label x 10, and 5 more for a second person */
     public function __construct(private string $zip) {}
 
-    /** @return list<int> the label of each pixel, row by row */
-    public function of(int $frame): array
+    /**
+     * @param int|null $person of several people (0 or 1): what belongs to another one counts as in front
+     *
+     * @return list<int> the label of each pixel, row by row
+     */
+    public function of(int $frame, ?int $person = null): array
     {
         $image = imagecreatefromstring((string) file_get_contents(sprintf('zip://%s#%04d.png', $this->zip, $frame)));
         if ($image === false) {
@@ -30,7 +35,8 @@ final readonly class LabelPictures
         $labels = [];
         for ($y = 0, $height = imagesy($image), $width = imagesx($image); $y < $height; ++$y) {
             for ($x = 0; $x < $width; ++$x) {
-                $labels[] = intdiv(imagecolorat($image, $x, $y) & 0xFF, 10);
+                $value = imagecolorat($image, $x, $y) & 0xFF;
+                $labels[] = $person !== null && $value > 0 && ($value % 10 === 5) !== ($person === 1) ? self::OTHER : intdiv($value, 10);
             }
         }
 
