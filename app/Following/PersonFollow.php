@@ -9,6 +9,8 @@ use App\Models\FollowState;
 use App\Treatment\Recipes;
 use App\Treatment\Tracks;
 use App\Work\FollowArea;
+use Cossel\Core\Motion\Gaze;
+use Cossel\Core\Motion\Motions;
 use Cossel\Core\Motion\Weakness;
 use Cossel\Core\Propose\Ways;
 use Cossel\Core\Recipe\Area;
@@ -62,12 +64,32 @@ final class PersonFollow
         if ($areas === []) {
             return;
         }
+        $this->lookTogether($this->with($this->recipes->present($follow->shot)->document(), $found), $areas, $found);
         $label = 'Follow ' . reset($areas)->name . (count($areas) > 1 ? ' and what is on it' : '');
         $revision = $this->recipes->edit($follow->shot, fn(array $document): array => $this->with($document, $found), $label);
         $first = Follow::where('person', $follow->person)->orderBy('id')->firstOrFail();
         $first->update(['message' => $this->words($this->reader->read($revision->document()), $areas, $first->area)]);
         // What is taken is the recipe's from here on.
         Follow::where('person', $follow->person)->update(['track' => null]);
+    }
+
+    /**
+     * Irises that do not look where the other eye does are put right.
+     *
+     * @param array<string, mixed>    $document with all that was found
+     * @param array<string, Area>     $areas    by id
+     * @param Collection<int, Follow> $found
+     */
+    private function lookTogether(array $document, array $areas, Collection $found): void
+    {
+        $recipe = $this->reader->read($document);
+        $followed = array_intersect_key(array_column($recipe->areas, null, 'id'), $areas);
+        $mended = Gaze::together($followed, new Motions($recipe, $this->tracks->of($recipe)), $found->firstOrFail()->start);
+        foreach ($found as $one) {
+            if (isset($mended[$one->area])) {
+                $one->track = $this->tracks->keep($mended[$one->area]);
+            }
+        }
     }
 
     /**

@@ -9,6 +9,7 @@ use App\Footage\FollowedFootage;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use App\Footage\Probe;
+use Cossel\Core\Motion\Gaze;
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Motion\TooLittleTexture;
 use Cossel\Core\Motion\Track;
@@ -19,6 +20,7 @@ use Cossel\Core\Propose\Ways;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Live;
+use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\Outline;
 use Cossel\Core\Recipe\Part;
@@ -82,6 +84,10 @@ final class TakenReport
             $sha256 = hash('sha256', $track->json());
             $tracks[$sha256] = $track;
             $recipe = $recipe->withArea($area->withMotion(new Motion(Motion::FOLLOW, $start, [0, $last], $model, pivot: $area->motion->pivot, track: $sha256)));
+        }
+        foreach (Gaze::together(array_column($recipe->areas, null, 'id'), new Motions($recipe, $tracks), $start) as $id => $track) {
+            $tracks[hash('sha256', $track->json())] = $track;
+            $recipe = $recipe->withArea($recipe->area($id)->withMotion(new Motion(Motion::FOLLOW, $start, [0, $last], Model::Iris, pivot: $recipe->area($id)->motion->pivot, track: hash('sha256', $track->json()))));
         }
 
         return [$recipe, $tracks];

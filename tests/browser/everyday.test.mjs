@@ -183,8 +183,9 @@ test('a part counts as judged when it is ticked, until something seen in it chan
   await open(GAZE);
   for (const a of await areas(GAZE)) {
     await page.locator(`#tab-${a.id}`).click();
-    if (!(await page.getByRole('checkbox', { name: /is judged/ }).isVisible())) await step('Judge');
-    await page.getByRole('checkbox', { name: /is judged/ }).check();
+    await page.locator(`#tab-${a.id}[aria-selected=true]`).waitFor();
+    await step('Judge');
+    await page.getByRole('checkbox', { name: `${a.name} is judged` }).check();
     await until(async () => (await state(GAZE)).judged.includes(a.id));
   }
   assert.equal(await left(), 'ready to deliver');
@@ -242,6 +243,7 @@ test('shots are put in order, renamed and removed; jobs too; each asks before an
   await page.goto(`${cossel.url}/jobs/1`);
   const shots = async () => (await cossel.api('GET', '/jobs/1')).body.shots.map((s) => s.name);
   const onShot = async (name, what) => {
+    await page.getByRole('alertdialog').waitFor({ state: 'detached' });
     await page.getByRole('button', { name: `More for ${name}` }).click();
     await page.getByRole('menuitem', { name: what, exact: true }).click();
   };

@@ -290,4 +290,9 @@ return [
     'samples in any light' => ['Pick/Ranges.php', '$follow - ($lights[$sample->frame] ?? $follow)', '0.0', 'PickTest'],
     'few points are none' => ['Motion/PointFit.php', '?? $expected->then($agreed[0])', '?? ReliefMotion::still()', 'RegionFollowerTest'],
     'runaway points stay' => ['Motion/EdgeSamples.php', 'STRETCH = 1.2', 'STRETCH = 99.0', 'EdgesTest'],
+    'eyes that need not agree' => ['Motion/Gaze.php', 'APART = 0.75', 'APART = 99.0', 'GazeTest'],
+    'the surer eye is wrong' => ['Motion/Gaze.php', '$sure[0] < $sure[1] ? 0 : 1', '$sure[0] < $sure[1] ? 1 : 0', 'GazeTest'],
+    'half a blink leads' => ['Motion/Gaze.php', 'SURE = 0.7', 'SURE = 0.0', 'GazeTest'],
+    'eyes without a squint' => ['Motion/Gaze.php', '+ $from[$i] + ($to[$i] - $from[$i]) * $t', '', 'GazeTest'],
+    'eyes put after themselves' => ['Motion/Gaze.php', 'null, $lead->open)', 'null, $steps[$frame]->open)', 'GazeTest'],
 ];
