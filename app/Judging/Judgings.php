@@ -100,7 +100,7 @@ final class Judgings
      */
     public function findings(Judging $judging, ?Recipe $recipe = null): array
     {
-        return Findings::of($judging->measures ?? [], $recipe ?? $this->recipe($judging), $judging->shot->limits);
+        return Findings::of($judging->measures ?? [], $recipe ?? $this->recipe($judging), $judging->shot->limits, $judging->before ?? []);
     }
 
     /**
@@ -135,9 +135,9 @@ final class Judgings
             return;
         }
         $looks = array_replace(...array_map(static fn(string $part): array => json_decode($part, true, flags: JSON_THROW_ON_ERROR), $parts));
-        $measures = Findings::measures($looks, $recipe);
-        DB::transaction(static function () use ($judging, $measures): void {
-            $judging->update(['measures' => $measures]);
+        $found = ['measures' => Findings::measures($looks, $recipe), 'before' => Findings::before($looks, $recipe)];
+        DB::transaction(static function () use ($judging, $found): void {
+            $judging->update($found);
             $judging->looks()->update(['looks' => '']);
             $old = $judging->shot->judgings()->orderByDesc('updated_at')->orderByDesc('id')->skip(self::KEPT)->limit(1000)->pluck('id');
             Judging::whereKey($old)->delete();

@@ -17,13 +17,14 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int                   $revision
  * @property string                $engine   what computed it
  * @property array<string, array<string, array<int, float>>>|null $measures by tell-tale, area and frame, once all frames are looked at
+ * @property array<string, array<string, string>>|null $before what the footage has untreated, as sentences by tell-tale and area
  * @property string|null           $message  why it could not be done
  * @property Shot                  $shot
  * @property Collection<int, Look> $looks
  */
 final class Judging extends Model
 {
-    protected $casts = ['measures' => 'array'];
+    protected $casts = ['measures' => 'array', 'before' => 'array'];
 
     /** @return BelongsTo<Shot, $this> */
     public function shot(): BelongsTo

@@ -23,6 +23,7 @@ final class FindingResource extends JsonResource
         return [
             'telltale' => $finding->telltale->name,
             'sentence' => $finding->telltale->sentence,
+            'before' => $finding->before,
             'unit' => $finding->telltale->unit,
             'area' => $finding->area?->id,
             'limit' => $finding->limit,

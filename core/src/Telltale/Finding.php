@@ -10,8 +10,17 @@ use Cossel\Core\Recipe\Recipe;
 /** What one tell-tale says of one area over the shot, or of the whole frame. */
 final readonly class Finding
 {
-    /** @param non-empty-array<int, float> $measures by frame, rising */
-    public function __construct(public Telltale $telltale, public ?Area $area, public array $measures, public float $limit) {}
+    /**
+     * @param non-empty-array<int, float> $measures by frame, rising
+     * @param string|null                 $before   a sentence on what the footage has of it untreated
+     */
+    public function __construct(
+        public Telltale $telltale,
+        public ?Area $area,
+        public array $measures,
+        public float $limit,
+        public ?string $before = null,
+    ) {}
 
     /**
      * What the same tell-tale says of the area in another recipe.
@@ -22,7 +31,7 @@ final readonly class Finding
     {
         $area = $this->area === null ? null : $recipe->area($this->area->id);
 
-        return new self($this->telltale, $area, $measures, $this->limit);
+        return new self($this->telltale, $area, $measures, $this->limit, $this->before);
     }
 
     public function rings(): bool

@@ -91,6 +91,25 @@ final readonly class OverWhite extends Telltale
         return $measures;
     }
 
+    public function before(array $looks, Recipe $recipe, ?Area $area): ?string
+    {
+        if ($area === null || !$area->is(Part::Teeth)) {
+            return null;
+        }
+        $lighter = $bluer = $frames = 0;
+        foreach ($looks[$area->id] ?? [] as $frame => [, , , , $l, $b]) {
+            $eyes = array_filter(array_map(static fn(array $of): ?array => $of[$frame] ?? null, self::eyes($looks, $recipe, $area)));
+            if ($eyes !== []) {
+                ++$frames;
+                $lighter += (int) (100 * ($l - max(array_column($eyes, 4))) > $this->limit);
+                $bluer += (int) (100 * (min(array_column($eyes, 5)) - $b) > $this->limit);
+            }
+        }
+        $words = array_keys(array_filter(['lighter' => 2 * $lighter > $frames, 'bluer' => 2 * $bluer > $frames]));
+
+        return $words === [] ? null : 'The teeth were ' . implode(' and ', $words) . ' than the eyes before; only what is added counts.';
+    }
+
     public function cures(Finding $finding, Recipe $recipe): array
     {
         $share = round(max(0.35, min(0.7, Cure::AIM / $finding->excess())), 2);

@@ -54,6 +54,18 @@ abstract readonly class Telltale
         return array_map(static fn(array $look): float => $look[0], $looks[$area->id ?? ''] ?? []);
     }
 
+    /**
+     * What the footage has of it untreated, where that is over the limit by itself.
+     *
+     * @param array<string, Looks> $looks of all areas it concerns, by id
+     *
+     * @return string|null a sentence
+     */
+    public function before(array $looks, Recipe $recipe, ?Area $area): ?string
+    {
+        return null;
+    }
+
     /** @return list<Cure|null> what would quieten it; null for those that do not fit */
     public function cures(Finding $finding, Recipe $recipe): array
     {

@@ -68,7 +68,7 @@ final class TelltalesTest extends TestCase
             $looks[$number] = $fine ? $inspection->fine($frame, $number) : $inspection->coarse($frame, $number);
         }
         $findings = [];
-        foreach (Findings::of(Findings::measures($looks, $recipe), $recipe) as $finding) {
+        foreach (Findings::of(Findings::measures($looks, $recipe), $recipe, before: Findings::before($looks, $recipe)) as $finding) {
             $findings[trim($finding->telltale->name . ' ' . ($finding->area->id ?? ''))] = $finding;
         }
 
@@ -177,8 +177,15 @@ final class TelltalesTest extends TestCase
         ]];
         foreach ([0.02, 0.3] as $stops) {
             $added = 100 * self::lab(0.72, 0.7, 0.62)[0] * (2 ** ($stops / 3) - 1);
-            self::assertEqualsWithDelta($added, self::findings([], [self::frame($paint)], $areas($stops))['over-white teeth']->measure(), 0.3);
+            $finding = self::findings([], [self::frame($paint)], $areas($stops))['over-white teeth'];
+            self::assertEqualsWithDelta($added, $finding->measure(), 0.3);
+            self::assertSame('The teeth were lighter than the eyes before; only what is added counts.', $finding->before);
         }
+        $duller = static fn(float $x): array => $x < 0.5 ? [0.8, 0.79, 0.77] : [0.72, 0.7, 0.62];
+        self::assertNull(self::findings([], [self::frame($duller)], $areas(0.3))['over-white teeth']->before);
+        $yellow = static fn(float $x): array => $x < 0.5 ? [0.8, 0.79, 0.7] : [0.72, 0.71, 0.7];
+        $before = self::findings([], [self::frame($yellow)], $areas(0.3))['over-white teeth']->before;
+        self::assertSame('The teeth were bluer than the eyes before; only what is added counts.', $before);
     }
 
     public function test_a_mismatch_is_what_the_treatment_sets_apart(): void

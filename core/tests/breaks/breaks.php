@@ -295,4 +295,6 @@ return [
     'half a blink leads' => ['Motion/Gaze.php', 'SURE = 0.7', 'SURE = 0.0', 'GazeTest'],
     'eyes without a squint' => ['Motion/Gaze.php', '+ $from[$i] + ($to[$i] - $from[$i]) * $t', '', 'GazeTest'],
     'eyes put after themselves' => ['Motion/Gaze.php', 'null, $lead->open)', 'null, $steps[$frame]->open)', 'GazeTest'],
+    'what the teeth were before is not told' => ['Telltale/OverWhite.php', '2 * $lighter > $frames', 'false', 'TelltalesTest'],
+    'whatever the treatment did was there before' => ['Telltale/OverWhite.php', '[, , , , $l, $b]', '[$l, $b]', 'TelltalesTest'],
 ];

@@ -175,6 +175,8 @@ export interface Version { id: number; name: string; revision: number; createdAt
 export interface Finding {
   telltale: string;
   sentence: string;
+  /** What the footage has of it untreated. */
+  before: string | null;
   unit: string;
   /** null is the whole frame. */
   area: string | null;

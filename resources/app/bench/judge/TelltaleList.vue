@@ -62,7 +62,7 @@ function graph(f: Finding): { line: string; limit: number } {
           <span class="mono">{{ figure(f.measure) }}<span class="dim"> / {{ figure(f.limit) }}</span></span>
         </button>
         <div v-if="open === f" class="open">
-          <p>{{ f.sentence }}<template v-if="f.rings"> Frames <span class="mono">{{ spans(f) }}</span>, worst on <span class="mono">{{ f.worst }}</span>.</template></p>
+          <p>{{ f.sentence }}<template v-if="f.rings"> Frames <span class="mono">{{ spans(f) }}</span>, worst on <span class="mono">{{ f.worst }}</span>.</template><template v-if="f.before"> {{ f.before }}</template></p>
           <RulerSlider
             label="Limit" :value="dragged ?? f.limit" :least="0" :most="f.most" :neutral="f.usual" :digits="f.most > 20 ? 0 : 1" :unit="f.unit.startsWith('×') ? '×' : '%'" :title="f.unit"
             @change="dragged = $event" @commit="dragged !== null && telltales.limit(f.telltale, dragged).then(() => (dragged = null))"
