@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Finding;
+
+use App\Footage\FollowedFootage;
+use App\Footage\FootageFile;
+use App\Footage\FrameCache;
+use Cossel\Core\Propose\FoundPerson;
+use Cossel\Core\Propose\Landmarks;
+use Cossel\Core\Propose\Person;
+use Cossel\Core\Recipe\Live;
+
+/** Who is on frames of footage, with the areas proposed for them. */
+final class Finder
+{
+    /** A face that is smaller than this is looked at in a larger picture, pixels; and rows of the largest. */
+    private const SMALL = 150;
+    private const ROWS = 1080;
+
+    public function __construct(private readonly Faces $faces, private readonly FrameCache $frames) {}
+
+    /**
+     * @param list<int>                $numbers frames
+     * @param callable(string): string $newId   from its first letter
+     *
+     * @return array<int, list<FoundPerson>> by frame
+     *
+     * @throws CannotFindFaces
+     */
+    public function on(FootageFile $footage, array $numbers, Live $live, callable $newId): array
+    {
+        $people = [];
+        foreach ($this->faces->on($footage, $numbers) as $number => $faces) {
+            $rows = self::rows($faces, min(self::ROWS, $footage->info->height));
+            $people[$number] = Person::found(new FollowedFootage($this->frames, $footage, $rows), $faces, $number, $live, $newId);
+        }
+
+        return $people;
+    }
+
+    /** @param list<Landmarks> $faces */
+    private static function rows(array $faces, int $most): int
+    {
+        $least = min([INF, ...array_map(static fn(Landmarks $face): float => $face->width(), $faces)]);
+
+        return $least * FollowedFootage::HEIGHT > self::SMALL ? FollowedFootage::HEIGHT : max(FollowedFootage::HEIGHT, $most);
+    }
+}
