@@ -23,4 +23,5 @@ export default tseslint.config(
     },
   },
   { files: ['tests/**/*.mjs', 'scripts/**/*.mjs'], rules: { 'no-console': 'off' } },
+  { files: ['server/**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
 );

@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use App\Http\Controllers\AreaController;
+use App\Http\Controllers\CarryController;
 use App\Http\Controllers\DeliveryController;
 use App\Http\Controllers\FileController;
 use App\Http\Controllers\FindPersonController;
@@ -43,6 +44,8 @@ Route::middleware(InTurn::class)->group(static function (): void {
     Route::post('shots/{shot}/witnesses', [PictureController::class, 'witnesses']);
     Route::post('shots/{shot}/scope', [PictureController::class, 'scope']);
     Route::post('shots/{shot}/person', FindPersonController::class);
+    Route::get('shots/{shot}/targets', [CarryController::class, 'targets']);
+    Route::get('carries/{carry}/picture/{side}', [CarryController::class, 'picture'])->whereIn('side', ['before', 'after']);
     Route::post('shots/{shot}/edge', [OutlineController::class, 'edge']);
     Route::post('shots/{shot}/areas/{area}/colours', [AreaController::class, 'colours']);
     Route::post('shots/{shot}/areas/{area}/pick', [AreaController::class, 'pick']);
@@ -76,6 +79,11 @@ Route::get('shots/{shot}/motions', [RecipeController::class, 'motions']);
 Route::get('shots/{shot}/follows', [FollowController::class, 'index']);
 Route::post('shots/{shot}/follows', [FollowController::class, 'store']);
 Route::post('shots/{shot}/follows/person', [FollowController::class, 'person']);
+Route::get('shots/{shot}/carries', [CarryController::class, 'index']);
+Route::post('shots/{shot}/carries', [CarryController::class, 'store']);
+Route::post('carries/{carry}/take', [CarryController::class, 'take']);
+Route::post('carries/{carry}/back', [CarryController::class, 'back']);
+Route::post('carries/{carry}/leave', [CarryController::class, 'leave']);
 Route::post('follows/{follow}/stop', [FollowController::class, 'stop']);
 Route::post('shots/{shot}/deliveries', [DeliveryController::class, 'store']);
 

@@ -13,5 +13,9 @@ use Illuminate\Database\Eloquent\Model;
  * @property int    $job_id
  * @property string $slug
  * @property string $name
+ * @property array{of: string, features: array<string, array{float, float, float}>}|null $likeness what tells them from others, and the shot and revision it is of
  */
-final class Person extends Model {}
+final class Person extends Model
+{
+    protected $casts = ['likeness' => 'array'];
+}

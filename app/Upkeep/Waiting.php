@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Upkeep;
 
 use App\Deliveries\Orders;
+use App\Models\Carry;
+use App\Models\CarryState;
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
 use App\Models\DeliveryState;
@@ -16,6 +18,7 @@ use App\Models\ShotState;
 use App\Work\FinishDelivery;
 use App\Work\FollowArea;
 use App\Work\LookOver;
+use App\Work\MakeProposal;
 use App\Work\ReadFootage;
 use App\Work\WorkerLock;
 use App\Work\WorkQueue;
@@ -44,6 +47,7 @@ final class Waiting
             // What waits for another follow is begun by that one.
             $ready = Follow::whereIn('state', FollowState::open())->where(static fn($query) => $query->whereNull('after')->orWhereNotIn('after', Follow::whereIn('state', FollowState::open())->select('id')));
             self::without($ready->pluck('id')->all(), 'follow', FollowArea::dispatch(...));
+            self::without(Carry::whereIn('state', CarryState::open())->pluck('id')->all(), 'carry', MakeProposal::dispatch(...));
             self::without(Delivery::where('state', DeliveryState::Finishing)->pluck('id')->all(), 'delivery', FinishDelivery::dispatch(...));
             self::without(Look::whereNull('looks')->whereRelation('judging', 'measures', null)->whereRelation('judging', 'message', null)->pluck('id')->all(), 'look', LookOver::dispatch(...));
             $parts = DeliveryPart::where('complete', false)->whereNull('error')->whereRelation('delivery', 'state', DeliveryState::Rendering)->orderBy('index')->get();

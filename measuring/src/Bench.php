@@ -31,13 +31,13 @@ use Symfony\Component\Process\Process;
 /** Measures speed, memory and accuracy on the demo footage and prints them beside the goals. */
 final class Bench extends Command
 {
-    protected $signature = 'cossel:bench {what=all : all, person, follow, treat, telltales, speed or delivery} {--write= : with person, follow, treat or delivery, also writes the figures to this file, as docs/accuracy.md and docs/speed.md}';
+    protected $signature = 'cossel:bench {what=all : all, person, follow, treat, telltales, carry, speed or delivery} {--write= : with person, follow, carry, treat or delivery, also writes the figures to this file, as docs/accuracy.md and docs/speed.md}';
 
     protected $description = 'Prints measured speed and accuracy beside the goals';
 
     private const SHOT = 'gh010_backlit';
 
-    public function handle(Probe $probe, FrameCache $frames, BenchPictures $pictures, RecipeReader $reader, Kinds $kinds, FollowReport $follow, TreatReport $treat, TelltaleReport $telltales, DeliveryReport $delivery, PersonReport $person): int
+    public function handle(Probe $probe, FrameCache $frames, BenchPictures $pictures, RecipeReader $reader, Kinds $kinds, FollowReport $follow, TreatReport $treat, TelltaleReport $telltales, DeliveryReport $delivery, PersonReport $person, CarryReport $carry): int
     {
         $what = $this->argument('what');
         if ($what === 'all' || $what === 'person') {
@@ -48,6 +48,9 @@ final class Bench extends Command
         }
         if ($what === 'all' || $what === 'treat') {
             $this->figures($treat->rows(), 'Accuracy: Treating', 'treat', self::accuracy('Treating', ' against their ground truth'));
+        }
+        if ($what === 'all' || $what === 'carry') {
+            $this->figures($carry->rows(), 'Accuracy: Carrying', 'carry', self::accuracy('Carrying', ' carried to each other'));
         }
         if ($what === 'all' || $what === 'telltales') {
             $this->figures($telltales->rows(), 'Accuracy: Tell-tales', 'telltales', self::accuracy('Tell-tales', ''));

@@ -17,7 +17,7 @@ final readonly class DemoShot
      * @param array<string, mixed> $document its recipe
      * @param array<string, Track> $tracks   by sha256
      */
-    public function __construct(public FootageFile $footage, public array $document, private array $tracks, private RecipeReader $reader) {}
+    public function __construct(public FootageFile $footage, public array $document, public array $tracks, private RecipeReader $reader) {}
 
     /** @param (callable(array<string, mixed>): array<string, mixed>)|null $change of its recipe */
     public function recipe(?callable $change = null): Recipe

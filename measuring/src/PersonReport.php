@@ -4,21 +4,19 @@ declare(strict_types=1);
 
 namespace Cossel\Measuring;
 
+use App\Finding\Finder;
 use App\Footage\FollowedFootage;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use App\Footage\Probe;
 use Cossel\Core\Picture\Robust;
 use Cossel\Core\Propose\FoundPerson;
-use Cossel\Core\Propose\Landmarks;
-use Cossel\Core\Propose\Person;
 use Cossel\Core\Propose\Proposal;
 use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Live;
 
 /**
- * How well people are found on every 12th frame of the footage with truth, from what the finder of faces saw there
- * (demo/truth/landmarks.json, written by scripts/landmarks.mjs).
+ * How well people are found on every 12th frame of the footage with truth.
  */
 final class PersonReport
 {
@@ -26,23 +24,21 @@ final class PersonReport
     /** A part that is further off than this, in percent of the face's width, is a wrong one. */
     private const WRONG = ['face' => 8.0, 'lids' => 3.0, 'iris' => 2.0, 'lips' => 3.0, 'teeth' => 3.0];
 
-    public function __construct(private readonly Probe $probe, private readonly FrameCache $frames) {}
+    private const SHOTS = ['eyes_maren', 'eyes_tove', 'gh010_backlit', 'gh020_laugh', 'gh030_gaze', 'gh040_skin', 'gh050_leaf', 'gh060_two', 'mouth_kei', 'turn_ruta'];
+    private const EVERY = 12;
+
+    public function __construct(private readonly Probe $probe, private readonly FrameCache $frames, private readonly Finder $finder) {}
 
     /** @return \Generator<int, array{string, string, string, string}> section, what, measured, goal */
     public function rows(): \Generator
     {
-        $all = json_decode((string) file_get_contents(base_path('demo/truth/landmarks.json')), true, flags: JSON_THROW_ON_ERROR);
-        foreach ($all as $shot => $frames) {
-            yield from $this->shot($shot, $frames);
+        foreach (self::SHOTS as $shot) {
+            yield from $this->shot($shot);
         }
     }
 
-    /**
-     * @param array<int, list<list<array{float, float}>>> $frames landmarks of each face
-     *
-     * @return \Generator<int, array{string, string, string, string}>
-     */
-    private function shot(string $shot, array $frames): \Generator
+    /** @return \Generator<int, array{string, string, string, string}> */
+    private function shot(string $shot): \Generator
     {
         $path = base_path("demo/footage/{$shot}.webm");
         $footage = new FootageFile($path, (string) hash_file('sha256', $path), $this->probe->read($path), basename($path));
@@ -50,14 +46,13 @@ final class PersonReport
         $labels = new LabelPictures(base_path("demo/truth/labels/{$shot}.zip"));
         $counts = ['found' => 0, 'missed' => [], 'wrong' => []];
         $misses = $seconds = [];
-        foreach ($frames as $frame => $faces) {
-            $source = new FollowedFootage($this->frames, $footage);
-            $source->luma($frame, $source->frame());
+        for ($frame = 0; $frame < $footage->info->frames(); $frame += self::EVERY) {
+            $this->frames->prepare($footage, $frame, $frame, FollowedFootage::HEIGHT);
             $n = 0;
             $began = hrtime(true);
-            $found = Person::found($source, array_map(Landmarks::of(...), $faces), $frame, new Live(0, 0), static function (string $letter) use (&$n): string {
+            $found = $this->finder->on($footage, [$frame], new Live(0, 0), static function (string $letter) use (&$n): string {
                 return $letter . ++$n;
-            });
+            })[$frame];
             $seconds[] = (hrtime(true) - $began) / 1e9;
             $people = $truth['frame'][$frame]['people'] ?? [$truth['frame'][$frame]];
             $seen = array_filter($people, static fn(array $t): bool => $t['eye_l']['pupil']['vis'] || $t['eye_r']['pupil']['vis'] || count($people) === 1);

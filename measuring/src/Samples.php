@@ -65,6 +65,7 @@ final class Samples
             'exposure' => [$name => ['stops' => 0.5]],
             'tone' => ['tone, levels' => ['gamma' => 1.2], 'tone, zones' => ['shadows' => 0.5], 'tone, calm zones' => ['shadows' => 0.5, 'calm' => 0.004]],
             'colour' => ['colour, saturation' => ['saturation' => 1.2], 'colour, temperature' => ['temperature' => 10.0]],
+            'trim' => [$name => ['stops' => 0.3, 'temperature' => 5.0]],
             'cdl' => [$name => ['slopeRed' => 1.1, 'saturation' => 0.9]],
             'balance' => [$name => ['midsRed' => 0.02]],
             'curves' => ['curves, luma' => ['luma' => [[0.0, 0.0], [0.5, 0.55], [1.0, 1.0]]], 'curves, red' => ['red' => [[0.0, 0.0], [0.5, 0.55], [1.0, 1.0]]]],

@@ -4,24 +4,18 @@ declare(strict_types=1);
 
 namespace Cossel\Measuring;
 
-use App\Following\AreaFollower;
+use App\Finding\Finder;
+use App\Following\Together;
 use App\Footage\FollowedFootage;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use App\Footage\Probe;
-use Cossel\Core\Motion\Gaze;
 use Cossel\Core\Motion\Motions;
-use Cossel\Core\Motion\TooLittleTexture;
 use Cossel\Core\Motion\Track;
 use Cossel\Core\Outline\Contour;
-use Cossel\Core\Propose\Landmarks;
-use Cossel\Core\Propose\Person;
-use Cossel\Core\Propose\Ways;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Live;
-use Cossel\Core\Recipe\Model;
-use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\Outline;
 use Cossel\Core\Recipe\Part;
 use Cossel\Core\Recipe\Path;
@@ -36,7 +30,7 @@ final class TakenReport
     private const GOALS = ['iris' => '0.5 % of face width', 'lids' => '1.2 % of face width', 'lips' => '1.2 % of face width'];
     private const EVERY = 3;
 
-    public function __construct(private readonly Probe $probe, private readonly FrameCache $frames, private readonly AreaFollower $follower) {}
+    public function __construct(private readonly Probe $probe, private readonly FrameCache $frames, private readonly Together $together, private readonly Finder $finder) {}
 
     /** @return \Generator<int, array{string, string, string, string}> section, what, measured, goal */
     public function rows(): \Generator
@@ -45,20 +39,19 @@ final class TakenReport
             $path = base_path("demo/footage/{$shot}.webm");
             $footage = new FootageFile($path, (string) hash_file('sha256', $path), $this->probe->read($path), basename($path));
             $this->frames->prepare($footage, 0, $footage->info->frames() - 1, FollowedFootage::HEIGHT);
-            [$recipe, $tracks] = $this->taken($shot, $footage, $start);
+            [$recipe, $tracks] = $this->taken($footage, $start);
             yield from $this->against($shot, $start, $recipe, new Motions($recipe, $tracks));
         }
     }
 
     /** @return array{Recipe, array<string, Track>} */
-    private function taken(string $shot, FootageFile $footage, int $start): array
+    private function taken(FootageFile $footage, int $start): array
     {
-        $marks = json_decode((string) file_get_contents(base_path('demo/truth/landmarks.json')), true, flags: JSON_THROW_ON_ERROR)[$shot][$start];
         $last = $footage->info->frames() - 1;
         $n = 0;
-        $found = Person::found(new FollowedFootage($this->frames, $footage), array_map(Landmarks::of(...), $marks), $start, new Live(0, $last), static function (string $letter) use (&$n): string {
+        $found = $this->finder->on($footage, [$start], new Live(0, $last), static function (string $letter) use (&$n): string {
             return $letter . ++$n;
-        });
+        })[$start];
         $areas = [];
         foreach ($found[0]->proposals as $proposal) {
             if ($proposal->doubt === null) {
@@ -67,28 +60,7 @@ final class TakenReport
         }
         $info = $footage->info;
         $recipe = new Recipe(new Source($footage->sha256, [0, $last], $info->rate, [$info->width, $info->height]), areas: $areas);
-        $tracks = [];
-        // The head first, teeth after the lips.
-        usort($areas, static fn(Area $a, Area $b): int => [$a->motion->by === Motion::RIDE, $a->is(Part::Teeth)] <=> [$b->motion->by === Motion::RIDE, $b->is(Part::Teeth)]);
-        foreach ($areas as $area) {
-            $model = Ways::of($area);
-            if ($model === null) {
-                continue;
-            }
-            try {
-                $set = $recipe->withArea($area->withMotion($area->motion->withModel($model)));
-                $track = $this->follower->follow($footage, $set, $set->area($area->id), null, $tracks, $start, 0, $last);
-            } catch (TooLittleTexture) {
-                continue;
-            }
-            $sha256 = hash('sha256', $track->json());
-            $tracks[$sha256] = $track;
-            $recipe = $recipe->withArea($area->withMotion(new Motion(Motion::FOLLOW, $start, [0, $last], $model, pivot: $area->motion->pivot, track: $sha256)));
-        }
-        foreach (Gaze::together(array_column($recipe->areas, null, 'id'), new Motions($recipe, $tracks), $start) as $id => $track) {
-            $tracks[hash('sha256', $track->json())] = $track;
-            $recipe = $recipe->withArea($recipe->area($id)->withMotion(new Motion(Motion::FOLLOW, $start, [0, $last], Model::Iris, pivot: $recipe->area($id)->motion->pivot, track: hash('sha256', $track->json()))));
-        }
+        [$recipe, $tracks] = $this->together->follow($footage, $recipe, array_column($areas, 'id'), [], $start);
 
         return [$recipe, $tracks];
     }

@@ -10,11 +10,11 @@ const frame = ref(10);
 const playhead = { frame } as unknown as Playhead;
 const person = (n: number, doubts: FoundPerson['doubts'] = {}, whole = true): FoundPerson => {
   const iris = { ...area(`iris${n}`, [ellipse('s'), { id: 'k', kind: 'area', join: 'keep', of: `lids${n}`, opacity: 1, keys: [], motion: null } as never]), part: 'iris', motion: { ...area('x').motion, by: 'ride' as const, on: `face${n}` } };
-  return { whole, box: [0.2 * n, 0.1, 0.3, 0.4], areas: [area(`face${n}`), { ...area(`lids${n}`), motion: iris.motion }, iris], doubts };
+  return { alike: null, whole, box: [0.2 * n, 0.1, 0.3, 0.4], areas: [area(`face${n}`), { ...area(`lids${n}`), motion: iris.motion }, iris], doubts };
 };
 const finding = (people: FoundPerson[]) => {
   vi.spyOn(api, 'people').mockResolvedValue(people);
-  return useFinding(1, playhead, () => Promise.resolve([]));
+  return useFinding(1, playhead);
 };
 
 beforeEach(() => (frame.value = 10));
@@ -65,7 +65,8 @@ describe('finding people', () => {
   });
 
   it('tells why it did not work, and leaves nothing half found', async () => {
-    const f = useFinding(1, playhead, () => Promise.reject(new Error('no such file')));
+    vi.spyOn(api, 'people').mockRejectedValue(new Error('no such file'));
+    const f = useFinding(1, playhead);
     await f.look();
     expect([f.failed.value, f.words.value, f.looking.value, f.person.value]).toEqual([true, 'Looking for people did not work: no such file', false, null]);
   });

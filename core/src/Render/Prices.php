@@ -19,7 +19,7 @@ final class Prices
     /** For a kind that is not in the list. */
     private const UNKNOWN = 1000.0;
     private const OF = [
-        'exposure' => 60, 'tone' => 180, 'cdl' => 220, 'colour' => 300, 'balance' => 450, 'curves' => 130, 'hues' => 800,
+        'exposure' => 60, 'tone' => 180, 'cdl' => 220, 'colour' => 300, 'trim' => 300, 'balance' => 450, 'curves' => 130, 'hues' => 800,
         'sidelight' => 80, 'even' => 3000, 'whiten' => 800, 'iris' => 1100, 'conceal' => 10000, 'match' => 1000, 'grain' => 1400,
         'blur' => 1800, 'sharpen' => 500, 'glow' => 2600, 'lut' => 400, 'insert' => 400, 'legal' => 60,
     ];

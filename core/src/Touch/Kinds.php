@@ -26,6 +26,7 @@ final readonly class Kinds
             new Tone(),
             new Cdl(),
             new Colour(),
+            new Trim(),
             new Balance(),
             new Curves(),
             new Hues(),

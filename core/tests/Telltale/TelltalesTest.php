@@ -8,8 +8,6 @@ use Cossel\Core\Colour\Oklab;
 use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Picture\Frame;
-use Cossel\Core\Picture\FrameFormat;
-use Cossel\Core\Picture\Layout;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\RecipeReader;
 use Cossel\Core\Recipe\RecipeWriter;
@@ -20,32 +18,13 @@ use Cossel\Core\Telltale\Inspection;
 use Cossel\Core\Telltale\Telltale;
 use Cossel\Core\Telltale\Telltales;
 use Cossel\Core\Tests\Documents;
+use Cossel\Core\Tests\PaintedFrame;
 use Cossel\Core\Touch\Kinds;
 use PHPUnit\Framework\TestCase;
 
 /** Tell-tales on painted pictures whose measures can be worked out by hand. */
 final class TelltalesTest extends TestCase
 {
-    private const WIDTH = 160;
-    private const HEIGHT = 90;
-
-    /** @param callable(float, float): array{float, float, float} $paint R'G'B' at a place in picture heights */
-    private static function frame(callable $paint): Frame
-    {
-        $format = new FrameFormat(self::WIDTH, self::HEIGHT, Layout::Rgb, transfer: Transfer::Bt1886);
-        $planes = [[], [], []];
-        for ($y = 0; $y < self::HEIGHT; ++$y) {
-            for ($x = 0; $x < self::WIDTH; ++$x) {
-                [$r, $g, $b] = $paint(($x + 0.5) / self::HEIGHT, ($y + 0.5) / self::HEIGHT);
-                foreach ([$g, $b, $r] as $k => $v) {
-                    $planes[$k][] = max(0, min(65535, (int) round($format->black() + $v * $format->lumaSpan())));
-                }
-            }
-        }
-
-        return new Frame($format, pack('v*', ...$planes[0], ...$planes[1], ...$planes[2]));
-    }
-
     /** @return array{float, float, float} Oklab of an R'G'B' */
     private static function lab(float $r, float $g, float $b): array
     {
@@ -90,24 +69,24 @@ final class TelltalesTest extends TestCase
 
     public function test_the_halo_of_a_hard_edge_on_a_flat_picture_is_its_step_over_what_can_be_seen(): void
     {
-        $flat = self::frame(static fn(): array => [0.4, 0.4, 0.4]);
+        $flat = PaintedFrame::of(static fn(): array => [0.4, 0.4, 0.4]);
         // One stop doubles light: L grows by the cube root of 2.
         $step = self::lab(0.4, 0.4, 0.4)[0] * (2 ** (1 / 3) - 1);
         $found = self::findings([], [$flat])['halo face']->measure();
         self::assertEqualsWithDelta($step / 0.012, $found, 0.1 * $step / 0.012);
         // As far apart in the picture already: not told again.
-        $textured = self::frame(static fn(float $x, float $y): array => array_fill(0, 3, 0.4 + 0.25 * sin(70 * $x) * sin(83 * $y)));
+        $textured = PaintedFrame::of(static fn(float $x, float $y): array => array_fill(0, 3, 0.4 + 0.25 * sin(70 * $x) * sin(83 * $y)));
         self::assertLessThan($found / 4, self::findings([], [$textured])['halo face']->measure());
     }
 
     public function test_a_wide_feather_has_no_halo_and_an_edge_that_covers_a_step_has_none(): void
     {
         $wide = ['outline' => ['at' => 0, 'shapes' => [['id' => 's1', 'kind' => 'ellipse', 'centre' => [0.9, 0.5], 'radii' => [0.2, 0.2], 'featherIn' => 0.1, 'featherOut' => 0.15]]], 'touches' => [['id' => 't', 'kind' => 'exposure', 'stops' => 0.3]]];
-        $flat = self::frame(static fn(): array => [0.4, 0.4, 0.4]);
+        $flat = PaintedFrame::of(static fn(): array => [0.4, 0.4, 0.4]);
         $hard = ['touches' => $wide['touches']];
         self::assertLessThan(self::findings($hard, [$flat])['halo face']->measure() / 5, self::findings($wide, [$flat])['halo face']->measure());
         // A spot a stop too dark, lifted to what is round it: the step is taken away.
-        $dark = self::frame(static fn(float $x, float $y): array => array_fill(0, 3, hypot(($x - 0.9) / 0.25, ($y - 0.5) / 0.3) < 1 ? 0.4 : 0.4 * 2 ** (1 / 2.4)));
+        $dark = PaintedFrame::of(static fn(float $x, float $y): array => array_fill(0, 3, hypot(($x - 0.9) / 0.25, ($y - 0.5) / 0.3) < 1 ? 0.4 : 0.4 * 2 ** (1 / 2.4)));
         self::assertLessThan(0.5, self::findings([], [$dark])['halo face']->measure());
     }
 
@@ -117,13 +96,13 @@ final class TelltalesTest extends TestCase
         $paint = static fn(float $x, float $y): array => hypot(($x - 0.9) / 0.25, ($y - 0.5) / 0.3) < sqrt(0.5) ? [0.6, 0.45, 0.35] : [0.2, 0.3, 0.6];
         $change = static fn(float $r, float $g, float $b): float => sqrt(array_sum(array_map(static fn(float $p, float $q): float => ($p - $q) ** 2, self::lab($r, $g, $b), array_map(static fn(float $v): float => $v * 2 ** (1 / 3), self::lab($r, $g, $b)))));
         [$skin, $blue] = [$change(0.6, 0.45, 0.35), $change(0.2, 0.3, 0.6)];
-        self::assertEqualsWithDelta(100 * $blue / ($skin + $blue), self::findings([], [self::frame($paint)])['bleed face']->measure(), 2.0);
-        self::assertEqualsWithDelta(0.0, self::findings([], [self::frame(static fn(): array => [0.6, 0.45, 0.35])])['bleed face']->measure(), 1e-6);
+        self::assertEqualsWithDelta(100 * $blue / ($skin + $blue), self::findings([], [PaintedFrame::of($paint)])['bleed face']->measure(), 2.0);
+        self::assertEqualsWithDelta(0.0, self::findings([], [PaintedFrame::of(static fn(): array => [0.6, 0.45, 0.35])])['bleed face']->measure(), 1e-6);
     }
 
     public function test_drift_is_how_far_the_thing_has_moved_under_an_area_that_stands_still(): void
     {
-        $textured = static fn(float $dx): Frame => self::frame(static fn(float $x, float $y): array => array_fill(0, 3, 0.5 + 0.2 * sin(31 * ($x - $dx) + 7 * sin(9 * $y)) + 0.15 * cos(23 * $y + 5 * ($x - $dx))));
+        $textured = static fn(float $dx): Frame => PaintedFrame::of(static fn(float $x, float $y): array => array_fill(0, 3, 0.5 + 0.2 * sin(31 * ($x - $dx) + 7 * sin(9 * $y)) + 0.15 * cos(23 * $y + 5 * ($x - $dx))));
         $frames = array_map($textured, [0.0, 0.02, 0.04, 0.06, 0.08, 0.1]);
         $measures = self::findings([], $frames)['drift face']->measures;
         foreach ($measures as $frame => $measure) {
@@ -135,7 +114,7 @@ final class TelltalesTest extends TestCase
 
     public function test_flicker_is_the_second_difference_that_the_treatment_adds(): void
     {
-        $flat = self::frame(static fn(): array => [0.4, 0.4, 0.4]);
+        $flat = PaintedFrame::of(static fn(): array => [0.4, 0.4, 0.4]);
         $keys = array_map(static fn(int $f): array => ['frame' => $f, 'value' => $f % 2, 'ease' => 'linear'], range(0, 4));
         $found = self::findings(['touches' => [['id' => 't', 'kind' => 'exposure', 'stops' => ['value' => 0, 'keys' => $keys]]]], array_fill(0, 5, $flat));
         self::assertEqualsWithDelta(100 * self::lab(0.4, 0.4, 0.4)[0] * (2 ** (1 / 3) - 1), $found['flicker face']->measure(), 0.2);
@@ -147,7 +126,7 @@ final class TelltalesTest extends TestCase
 
     public function test_levels_counts_what_lies_outside(): void
     {
-        $bright = self::frame(static fn(float $x): array => $x < 0.4 ? [1.08, 1.08, 1.08] : [0.5, 0.5, 0.5]);
+        $bright = PaintedFrame::of(static fn(float $x): array => $x < 0.4 ? [1.08, 1.08, 1.08] : [0.5, 0.5, 0.5]);
         self::assertEqualsWithDelta(100 * 36 / 160, self::findings([], [$bright], ['areas' => []])['levels']->measure(), 1e-9);
         $legal = [['id' => 'l', 'kind' => 'legal']];
         self::assertSame(0.0, self::findings([], [$bright], ['areas' => [], 'finish' => $legal])['levels']->measure());
@@ -162,9 +141,9 @@ final class TelltalesTest extends TestCase
         ]];
         $teeth = array_map(static fn(float $v): float => $v * 2 ** (1 / 3), self::lab(0.72, 0.7, 0.62));
         $expected = 100 * max($teeth[0] - self::lab(0.8, 0.79, 0.77)[0], $teeth[0] - 0.88);
-        self::assertEqualsWithDelta($expected, self::findings([], [self::frame($paint)], $areas('ione'))['over-white teeth']->measure(), 0.3);
+        self::assertEqualsWithDelta($expected, self::findings([], [PaintedFrame::of($paint)], $areas('ione'))['over-white teeth']->measure(), 0.3);
         // Somebody else's eyes say nothing.
-        self::assertEqualsWithDelta(100 * ($teeth[0] - 0.88), self::findings([], [self::frame($paint)], $areas('wren'))['over-white teeth']->measure(), 0.3);
+        self::assertEqualsWithDelta(100 * ($teeth[0] - 0.88), self::findings([], [PaintedFrame::of($paint)], $areas('wren'))['over-white teeth']->measure(), 0.3);
     }
 
     /** Teeth that outshine the eyes as they came: whitened gently they are over by what the whitening adds. */
@@ -177,14 +156,14 @@ final class TelltalesTest extends TestCase
         ]];
         foreach ([0.02, 0.3] as $stops) {
             $added = 100 * self::lab(0.72, 0.7, 0.62)[0] * (2 ** ($stops / 3) - 1);
-            $finding = self::findings([], [self::frame($paint)], $areas($stops))['over-white teeth'];
+            $finding = self::findings([], [PaintedFrame::of($paint)], $areas($stops))['over-white teeth'];
             self::assertEqualsWithDelta($added, $finding->measure(), 0.3);
             self::assertSame('The teeth were lighter than the eyes before; only what is added counts.', $finding->before);
         }
         $duller = static fn(float $x): array => $x < 0.5 ? [0.8, 0.79, 0.77] : [0.72, 0.7, 0.62];
-        self::assertNull(self::findings([], [self::frame($duller)], $areas(0.3))['over-white teeth']->before);
+        self::assertNull(self::findings([], [PaintedFrame::of($duller)], $areas(0.3))['over-white teeth']->before);
         $yellow = static fn(float $x): array => $x < 0.5 ? [0.8, 0.79, 0.7] : [0.72, 0.71, 0.7];
-        $before = self::findings([], [self::frame($yellow)], $areas(0.3))['over-white teeth']->before;
+        $before = self::findings([], [PaintedFrame::of($yellow)], $areas(0.3))['over-white teeth']->before;
         self::assertSame('The teeth were bluer than the eyes before; only what is added counts.', $before);
     }
 
@@ -192,7 +171,7 @@ final class TelltalesTest extends TestCase
     {
         $iris = static fn(string $id, float $x, array $touches): array => Documents::area(['id' => $id, 'part' => 'iris', 'person' => 'wren', 'outline' => ['at' => 0, 'shapes' => [['id' => "s{$id}", 'kind' => 'ellipse', 'centre' => [$x, 0.5], 'radii' => [0.2, 0.2]]]], 'touches' => $touches]);
         $lift = [['id' => 't1', 'kind' => 'exposure', 'stops' => 0.5]];
-        $flat = self::frame(static fn(): array => [0.3, 0.25, 0.2]);
+        $flat = PaintedFrame::of(static fn(): array => [0.3, 0.25, 0.2]);
         $one = self::findings([], [$flat], ['areas' => [$iris('l', 0.4, $lift), $iris('r', 1.2, [])]]);
         self::assertEqualsWithDelta(100 * sqrt(array_sum(array_map(static fn(float $v): float => ($v * (2 ** (1 / 6) - 1)) ** 2, self::lab(0.3, 0.25, 0.2)))), $one['mismatch r']->measure(), 0.1);
         self::assertArrayNotHasKey('mismatch l', $one);
@@ -202,8 +181,8 @@ final class TelltalesTest extends TestCase
 
     public function test_teeth_treated_behind_closed_lips_are_told_by_what_is_left_of_them(): void
     {
-        $teeth = self::frame(static fn(): array => [0.75, 0.72, 0.62]);
-        $lips = self::frame(static fn(): array => [0.6, 0.3, 0.3]);
+        $teeth = PaintedFrame::of(static fn(): array => [0.75, 0.72, 0.62]);
+        $lips = PaintedFrame::of(static fn(): array => [0.6, 0.3, 0.3]);
         $found = self::findings(['part' => 'teeth', 'touches' => [['id' => 't', 'kind' => 'exposure', 'stops' => 0.5]]], [$teeth, $teeth, $lips]);
         self::assertSame([2], array_keys($found['left on face']->measures));
         $change = sqrt(array_sum(array_map(static fn(float $v): float => ($v * (2 ** (1 / 6) - 1)) ** 2, self::lab(0.6, 0.3, 0.3))));
@@ -216,7 +195,7 @@ final class TelltalesTest extends TestCase
     {
         $neck = Documents::area(['id' => 'neck', 'part' => 'neck', 'person' => 'dario', 'outline' => ['at' => 0, 'shapes' => [['id' => 'n1', 'kind' => 'ellipse', 'centre' => [0.3, 0.5], 'radii' => [0.2, 0.2]]]], 'touches' => []]);
         $face = static fn(string $person): array => Documents::area(['part' => 'face', 'person' => $person]);
-        $flat = self::frame(static fn(): array => [0.5, 0.4, 0.35]);
+        $flat = PaintedFrame::of(static fn(): array => [0.5, 0.4, 0.35]);
         $found = self::findings([], [$flat], ['areas' => [$face('dario'), $neck]]);
         self::assertEqualsWithDelta(100 * sqrt(array_sum(array_map(static fn(float $v): float => ($v * (2 ** (1 / 3) - 1)) ** 2, self::lab(0.5, 0.4, 0.35)))), $found['mismatch neck']->measure(), 0.3);
         self::assertArrayNotHasKey('mismatch neck', self::findings([], [$flat], ['areas' => [$face('wren'), $neck]]));
@@ -225,7 +204,7 @@ final class TelltalesTest extends TestCase
     public function test_plastic_and_lifted_noise_are_told_by_the_share_of_texture(): void
     {
         $random = \Cossel\Core\Tests\Chance::seeded(3);
-        $grain = self::frame(static fn(): array => array_fill(0, 3, 0.45 + $random->between(-0.05, 0.05)));
+        $grain = PaintedFrame::of(static fn(): array => array_fill(0, 3, 0.45 + $random->between(-0.05, 0.05)));
         $found = static fn(array $touch): array => self::findings(['touches' => [['id' => 't', ...$touch]]], [$grain], fine: true);
         $lifted = $found(['kind' => 'exposure', 'stops' => 1]);
         self::assertEqualsWithDelta(0.0, $lifted['plastic face']->measure(), 0.5);
@@ -328,19 +307,19 @@ final class TelltalesTest extends TestCase
 
             return array_fill(0, 3, hypot(($x - 0.9) / 0.25, ($y - 0.5) / 0.3) < 1 || abs($angle - 20) < 11 ? 0.4 : $light);
         };
-        self::assertLessThan(1.0, self::findings([], [self::frame($paint)])['halo face']->measure());
+        self::assertLessThan(1.0, self::findings([], [PaintedFrame::of($paint)])['halo face']->measure());
     }
 
     public function test_a_step_that_the_picture_has_itself_is_no_halo(): void
     {
-        $stepped = self::frame(static fn(float $x, float $y): array => array_fill(0, 3, hypot(($x - 0.9) / 0.25, ($y - 0.5) / 0.3) < 1 ? 0.5 : 0.3));
+        $stepped = PaintedFrame::of(static fn(float $x, float $y): array => array_fill(0, 3, hypot(($x - 0.9) / 0.25, ($y - 0.5) / 0.3) < 1 ? 0.5 : 0.3));
         $gentle = ['touches' => [['id' => 't', 'kind' => 'exposure', 'stops' => 0.05]]];
         self::assertLessThan(0.2, self::findings($gentle, [$stepped])['halo face']->measure());
     }
 
     public function test_what_flickers_in_the_footage_and_only_grows_with_the_contrast_is_no_flicker(): void
     {
-        $frames = array_map(static fn(int $f): Frame => self::frame(static fn(float $x, float $y): array => array_fill(0, 3, 0.4 + ($f % 2) * 0.02 + 0.12 * sin(6 * $x) * cos(5 * $y))), range(0, 4));
+        $frames = array_map(static fn(int $f): Frame => PaintedFrame::of(static fn(float $x, float $y): array => array_fill(0, 3, 0.4 + ($f % 2) * 0.02 + 0.12 * sin(6 * $x) * cos(5 * $y))), range(0, 4));
         foreach ([['kind' => 'tone', 'contrast' => 1.9, 'pivot' => 0.4], ['kind' => 'exposure', 'stops' => 0.2]] as $touch) {
             self::assertLessThan(0.15, self::findings(['touches' => [['id' => 't', ...$touch]]], $frames)['flicker face']->measure(), $touch['kind']);
         }
@@ -348,7 +327,7 @@ final class TelltalesTest extends TestCase
 
     public function test_drift_is_counted_from_the_frame_the_outline_stands_on(): void
     {
-        $textured = static fn(float $dx): Frame => self::frame(static fn(float $x, float $y): array => array_fill(0, 3, 0.5 + 0.2 * sin(31 * ($x - $dx) + 7 * sin(9 * $y)) + 0.15 * cos(23 * $y + 5 * ($x - $dx))));
+        $textured = static fn(float $dx): Frame => PaintedFrame::of(static fn(float $x, float $y): array => array_fill(0, 3, 0.5 + 0.2 * sin(31 * ($x - $dx) + 7 * sin(9 * $y)) + 0.15 * cos(23 * $y + 5 * ($x - $dx))));
         $changes = ['outline' => ['at' => 3, 'shapes' => [['id' => 's1', 'kind' => 'ellipse', 'centre' => [0.9, 0.5], 'radii' => [0.25, 0.3]]]]];
         $measures = self::findings($changes, array_map($textured, [0.0, 0.02, 0.04, 0.06]))['drift face']->measures;
         self::assertSame(0.0, $measures[3]);
@@ -358,28 +337,28 @@ final class TelltalesTest extends TestCase
     public function test_a_single_stray_pixel_does_not_make_a_colour_the_areas_own(): void
     {
         $paint = static fn(float $x, float $y): array => hypot(($x - 0.9) / 0.25, ($y - 0.5) / 0.3) < sqrt(0.5) && !(abs($x - 0.9056) < 0.004 && abs($y - 0.5056) < 0.004) ? [0.6, 0.45, 0.35] : [0.2, 0.3, 0.6];
-        self::assertGreaterThan(25.0, self::findings([], [self::frame($paint)])['bleed face']->measure());
+        self::assertGreaterThan(25.0, self::findings([], [PaintedFrame::of($paint)])['bleed face']->measure());
         // Covering brings other colours in by design.
-        self::assertArrayNotHasKey('bleed face', self::findings(['touches' => [['id' => 't', 'kind' => 'conceal', 'offsetX' => -0.5]]], [self::frame($paint)]));
+        self::assertArrayNotHasKey('bleed face', self::findings(['touches' => [['id' => 't', 'kind' => 'conceal', 'offsetX' => -0.5]]], [PaintedFrame::of($paint)]));
     }
 
     public function test_an_iris_without_its_fibres_is_paint_whatever_its_colour(): void
     {
         $random = \Cossel\Core\Tests\Chance::seeded(5);
-        $fibres = self::frame(static fn(): array => [0.3 + ($n = $random->between(-0.08, 0.08)), 0.32 + $n, 0.35 + $n]);
+        $fibres = PaintedFrame::of(static fn(): array => [0.3 + ($n = $random->between(-0.08, 0.08)), 0.32 + $n, 0.35 + $n]);
         self::assertGreaterThan(60.0, self::findings(['part' => 'iris', 'touches' => [['id' => 't', 'kind' => 'blur', 'radius' => 0.05]]], [$fibres])['paint face']->measure());
         self::assertLessThan(10.0, self::findings(['part' => 'iris', 'touches' => [['id' => 't', 'kind' => 'exposure', 'stops' => 0.3]]], [$fibres])['paint face']->measure());
     }
 
     public function test_teeth_that_were_that_light_before_are_not_over_white(): void
     {
-        $teeth = self::frame(static fn(): array => [0.95, 0.93, 0.86]);
+        $teeth = PaintedFrame::of(static fn(): array => [0.95, 0.93, 0.86]);
         self::assertLessThan(0.5, self::findings(['part' => 'teeth', 'touches' => [['id' => 't', 'kind' => 'whiten', 'yellow' => 0.3]]], [$teeth])['over-white face']->measure());
     }
 
     public function test_teeth_of_a_shot_that_the_base_makes_bright_are_not_over_white(): void
     {
-        $teeth = self::frame(static fn(): array => [0.75, 0.72, 0.62]);
+        $teeth = PaintedFrame::of(static fn(): array => [0.75, 0.72, 0.62]);
         $found = self::findings(['part' => 'teeth', 'touches' => [['id' => 't', 'kind' => 'whiten', 'yellow' => 0.3]]], [$teeth], ['base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => 1]]]);
         self::assertLessThan(0.5, $found['over-white face']->measure());
     }
@@ -387,7 +366,7 @@ final class TelltalesTest extends TestCase
     public function test_eyes_that_were_unlike_before_are_no_mismatch(): void
     {
         $iris = static fn(string $id, float $x): array => Documents::area(['id' => $id, 'part' => 'iris', 'person' => 'wren', 'outline' => ['at' => 0, 'shapes' => [['id' => "s{$id}", 'kind' => 'ellipse', 'centre' => [$x, 0.5], 'radii' => [0.2, 0.2]]]], 'touches' => [['id' => "t{$id}", 'kind' => 'exposure', 'stops' => 0.1]]]);
-        $unlike = self::frame(static fn(float $x): array => $x < 0.8 ? [0.3, 0.25, 0.2] : [0.25, 0.35, 0.45]);
+        $unlike = PaintedFrame::of(static fn(float $x): array => $x < 0.8 ? [0.3, 0.25, 0.2] : [0.25, 0.35, 0.45]);
         self::assertLessThan(1.0, self::findings([], [$unlike], ['areas' => [$iris('l', 0.4), $iris('r', 1.2)]])['mismatch r']->measure());
     }
 }

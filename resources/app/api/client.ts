@@ -1,4 +1,4 @@
-import type { Area, AreaColours, ColourPick, Cure, Delivery, Follow, Format, FoundPerson, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Revision, Scope, ScopeRequest, Shot, StartingPoint, Telltales, Triple, Upkeep, Version } from './types';
+import type { Area, AreaColours, Carry, CarryOrder, CarryTarget, ColourPick, Cure, Delivery, Follow, Format, FoundPerson, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Revision, Scope, ScopeRequest, Shot, StartingPoint, Telltales, Triple, Upkeep, Version } from './types';
 
 /** A request the server refused, with its sentence; status 0 when it could not be reached at all. */
 export class ApiError extends Error {
@@ -214,7 +214,7 @@ export const api = {
 
   edge: async (shot: number, wanted: { frame: number; from: Pair; to: Pair }, signal?: AbortSignal) =>
     (await json<{ points: PathPoint[] }>('POST', `/shots/${shot}/edge`, wanted, signal)).points,
-  people: async (shot: number, wanted: { frame: number; faces: Pair[][] }) => (await json<{ people: FoundPerson[] }>('POST', `/shots/${shot}/person`, wanted)).people,
+  people: async (shot: number, frame: number) => (await json<{ people: FoundPerson[] }>('POST', `/shots/${shot}/person`, { frame })).people,
   readSvg: async (svg: string) => (await json<{ paths: PathPoint[][] }>('POST', '/svg', { text: svg })).paths,
   svgUrl: (shot: number, area: string, frame: number) => `/api/shots/${shot}/areas/${area}/outline.svg?frame=${frame}`,
 
@@ -224,6 +224,14 @@ export const api = {
   retryDelivery: (id: number) => json<Delivery>('POST', `/deliveries/${id}/retry`),
   removeDelivery: (id: number) => json<undefined>('DELETE', `/deliveries/${id}`),
   deliveryUrl: (id: number) => `/api/deliveries/${id}/file`,
+
+  carryTargets: (shot: number, person: string | null) => json<CarryTarget[]>('GET', `/shots/${shot}/targets${person === null ? '' : `?person=${encodeURIComponent(person)}`}`),
+  carries: (shot: number) => json<Carry[]>('GET', `/shots/${shot}/carries`),
+  carry: (shot: number, order: CarryOrder) => json<Carry[]>('POST', `/shots/${shot}/carries`, order),
+  takeCarry: (id: number) => json<Carry>('POST', `/carries/${id}/take`),
+  takeCarryBack: (id: number) => json<Carry>('POST', `/carries/${id}/back`),
+  leaveCarry: (id: number) => json<Carry>('POST', `/carries/${id}/leave`),
+  carryPicture: (id: number, side: 'before' | 'after') => `/api/carries/${id}/picture/${side}`,
 
   upkeep: () => json<Upkeep>('GET', '/upkeep'),
   makeRoom: () => json<Upkeep & { freed: number }>('POST', '/upkeep/room'),

@@ -28,7 +28,7 @@ export interface Recipe {
 export interface Touch {
   id: Id;
   /**
-   * exposure, tone, cdl, colour, balance, curves, hues, sidelight, even, whiten, iris, conceal, match, grain, blur, sharpen, glow, lut, insert, legal
+   * exposure, tone, cdl, colour, trim, balance, curves, hues, sidelight, even, whiten, iris, conceal, match, grain, blur, sharpen, glow, lut, insert, legal
    */
   kind: string;
   side?: 'inside' | 'outside';

@@ -23,7 +23,15 @@ export type Shape = DrawnShape | AreaShape;
 export type Look = OutlineLook | SpotsLook;
 
 /** Somebody seen on a frame: round what (left, top, width, height in picture heights), the areas proposed, and why some should not be taken unseen. */
-export interface FoundPerson { whole: boolean; box: [number, number, number, number]; areas: Area[]; doubts: Partial<Record<string, string>> }
+export interface FoundPerson {
+  /** Whom of the job it may be. */
+  alike: string | null;
+  /** A face; false where only eyes are seen. */
+  whole: boolean;
+  box: [number, number, number, number];
+  areas: Area[];
+  doubts: Partial<Record<string, string>>;
+}
 
 /** Where an area's colours lie: shares of the peak over hue (0..360), chroma (0..0.3) and lightness (0..1); counts of levels 0..1. */
 export interface AreaColours {
@@ -192,6 +200,22 @@ export interface Finding {
   spans: Pair[];
   measures: Pair[];
 }
+/** Another shot that something can be carried to; apart is how far its light is from this one's, CIEDE2000. */
+export interface CarryTarget { id: number; name: string; knows: boolean; apart: number }
+/** What is done in one shot carried to another. */
+export interface Carry {
+  id: number;
+  batch: string;
+  shot: { id: number; name: string };
+  state: 'waiting' | 'working' | 'proposed' | 'taken' | 'left' | 'failed';
+  message: string | null;
+  /** What was done only so, or not: sentences without their stops. */
+  words: string[];
+  /** How far parts were off what they are to look like, and are: CIEDE2000. */
+  misses: { name: string; before: number; after: number }[];
+  frame: number | null;
+}
+export interface CarryOrder { areas: string[]; base: boolean; finish: boolean; replace: boolean; match: boolean; shots: number[] }
 export interface Telltales { revision: number; begun: boolean; done: number; total: number; message: string | null; findings: Finding[] | null }
 /** With the measure it comes to where it was tried; over the limit it is the best that can be done. */
 export interface Cure { words: string; recipe: Recipe | null; followFrom: number | null; measure: number | null }

@@ -1,6 +1,7 @@
 import { computed, inject, provide, ref, shallowRef, type InjectionKey } from 'vue';
 import type { Kind, Pair, Shot, StartingPoint } from '../api/types';
 import { useAreas } from './areas/useAreas';
+import { useCarrying } from './carry/useCarrying';
 import { useFollowing } from './follow/useFollowing';
 import { useMotions } from './follow/useMotions';
 import { useCompare } from './judge/useCompare';
@@ -26,7 +27,7 @@ import { useWitnesses } from './time/useWitnesses';
 import { useTreating } from './treat/useTreating';
 
 /** What slides over the right column; nothing speaks of the picture from in front of it. */
-export type Panel = 'add' | 'find' | 'people' | 'deliver' | 'history' | 'keys';
+export type Panel = 'add' | 'carry' | 'find' | 'people' | 'deliver' | 'history' | 'keys';
 
 /** A place that somebody is asked to click on the picture. */
 export interface Asked { words: string; take: (at: Pair | null) => void }
@@ -47,6 +48,7 @@ export function createBench(shot: Shot, kinds: Kind[], starts: StartingPoint[]) 
   const areas = useAreas(shot, store, playhead);
   const people = usePeople(shot.jobId);
   const finding = useFinding(shot.id, playhead);
+  const carrying = useCarrying(shot.id, store, areas);
   const views = useViews(areas);
   const telltales = useTelltales(shot.id, store, computed(() => areas.step.value === 5));
   const compare = useCompare(shot.id, store);
@@ -86,7 +88,7 @@ export function createBench(shot: Shot, kinds: Kind[], starts: StartingPoint[]) 
 
   return {
     shot, footage, aspect, kinds, starts, panel, asked, askPlace, answerPlace, goTo,
-    store, playhead, motions, areas, people, finding, views, telltales, compare, history, outlines, following, stage, selection, pictures, playback, treating, picking, cures, shown, moments, witnesses,
+    store, playhead, motions, areas, people, finding, carrying, views, telltales, compare, history, outlines, following, stage, selection, pictures, playback, treating, picking, cures, shown, moments, witnesses,
     /** Areas that somebody has ticked as judged, as the recipe is saved. */
     judged: computed(() => store.saved.value?.judged ?? []),
   };

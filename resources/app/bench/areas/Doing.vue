@@ -6,6 +6,7 @@ import DeliverPanel from '../../deliveries/DeliverPanel.vue';
 import { useNotices } from '../../useNotices';
 import SidePanel from '../../widgets/SidePanel.vue';
 import { useBench } from '../bench';
+import CarryPanel from '../carry/CarryPanel.vue';
 import HistoryList from '../judge/HistoryList.vue';
 import ScopePanel from '../judge/ScopePanel.vue';
 import KeyList from '../keys/KeyList.vue';
@@ -44,6 +45,7 @@ function ordered(): void {
       <ScopePanel />
       <AddArea v-if="panel === 'add'" />
       <FindPerson v-else-if="panel === 'find'" />
+      <CarryPanel v-else-if="panel === 'carry'" />
       <PeoplePanel v-else-if="panel === 'people'" />
       <HistoryList v-else-if="panel === 'history'" />
       <KeyList v-else-if="panel === 'keys'" />
@@ -56,6 +58,7 @@ function ordered(): void {
       <span class="grow"></span>
       <span class="dim state" aria-live="polite">{{ store.unsaved.value ? 'saving…' : 'saved' }}</span>
       <button type="button" class="btn quiet" aria-label="Keys" :aria-expanded="panel === 'keys'" @click="panel = panel === 'keys' ? null : 'keys'">?</button>
+      <button v-tooltip.top="'Carry what is done here to other shots'" type="button" class="btn" :aria-expanded="panel === 'carry'" @click="panel = panel === 'carry' ? null : 'carry'">Carry</button>
       <button type="button" class="btn main" :aria-expanded="panel === 'deliver'" @click="panel = panel === 'deliver' ? null : 'deliver'">Deliver</button>
     </footer>
   </aside>
@@ -82,15 +85,19 @@ function ordered(): void {
 footer {
   display: flex;
   grid-column: 1 / 3;
-  gap: 4px;
+  gap: 3px;
   align-items: center;
-  padding: 0 12px 0 8px;
+  padding: 0 8px 0 4px;
   background: var(--g1);
   border-top: 1px solid var(--line);
 }
 
+footer .btn {
+  padding-inline: 9px;
+}
+
 .state {
-  margin-right: 4px;
+  margin-right: 2px;
   font-size: 12px;
 }
 </style>

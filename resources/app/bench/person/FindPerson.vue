@@ -2,19 +2,22 @@
 /** The people on the present frame: whose areas are proposed, which of them are taken. They lie dashed on the picture meanwhile. */
 import Checkbox from 'primevue/checkbox';
 import InputText from 'primevue/inputtext';
-import { computed, onMounted, onUnmounted, ref } from 'vue';
+import { computed, onMounted, onUnmounted, ref, watch } from 'vue';
 import PillChoice from '../../widgets/PillChoice.vue';
 import SidePanel from '../../widgets/SidePanel.vue';
 import { useBench } from '../bench';
 
 const { people, areas, outlines, store, panel, finding, playhead, motions } = useBench();
-const slug = ref<string | null>(people.list.value.length === 1 ? (people.list.value[0]?.slug ?? null) : null);
+const slug = ref<string | null>(null);
 const name = ref('');
 const elsewhere = computed(() => finding.frame.value !== null && finding.frame.value !== playhead.frame.value);
 
 /** Something to follow that the rest is on. */
 const hasHead = computed(() => (finding.person.value?.areas ?? []).some((a) => a.motion.by !== 'ride' && finding.ticked.value.has(a.id)));
 
+/** A guess, or the only one there is; the user says. */
+const guessed = computed(() => finding.person.value?.alike ?? null);
+watch(() => finding.person.value, () => (slug.value = guessed.value ?? (people.list.value.length === 1 ? (people.list.value[0]?.slug ?? null) : null)));
 onMounted(() => void finding.look());
 onUnmounted(finding.leave);
 
@@ -68,6 +71,7 @@ async function take(follow: boolean): Promise<void> {
       <div class="who">
         <span class="dim">Who it is</span>
         <PillChoice v-if="people.list.value.length" :options="people.list.value.map((p) => ({ label: p.name, value: p.slug }))" :value="name.trim() ? null : slug" label="Who it is" off @choose="(slug = $event), (name = '')" />
+        <span v-if="guessed && guessed === slug && !name.trim()" class="dim guess">{{ people.nameOf(guessed) }}, by eyes and lips; say so if it is somebody else</span>
         <InputText v-model="name" maxlength="80" aria-label="A new name" placeholder="A new name" />
       </div>
     </template>
@@ -112,6 +116,10 @@ async function take(follow: boolean): Promise<void> {
   gap: 8px;
   align-items: center;
   margin: 12px 0;
+}
+
+.guess {
+  font-size: 12px;
 }
 
 .who input {

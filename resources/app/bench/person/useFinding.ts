@@ -1,40 +1,7 @@
 import { computed, ref } from 'vue';
 import { api } from '../../api/client';
-import type { Area, FoundPerson, Pair } from '../../api/types';
-import { decoded } from '../picture/useReels';
+import type { Area, FoundPerson } from '../../api/types';
 import type { Playhead } from '../time/usePlayhead';
-import type { FindAnswer } from './findFace.worker';
-
-/** Rows of the picture that faces are looked for in. */
-const LOOKED_AT = 540;
-
-/** Kept once it was needed: what it has loaded takes seconds to load again. */
-let worker: Worker | null = null;
-
-/** Asks it for the landmarks of all faces, one question at a time. */
-function ask(pixels: ImageData): Promise<FindAnswer> {
-  const own = (worker ??= new Worker(new URL('./findFace.worker.ts', import.meta.url), { type: 'module' }));
-  return new Promise((resolve) => {
-    own.onmessage = (e: MessageEvent<FindAnswer>) => resolve(e.data);
-    own.onerror = (e) => {
-      own.terminate();
-      worker = null;
-      resolve({ failure: e.message });
-    };
-    own.postMessage({ pixels });
-  });
-}
-
-/** Landmarks of what may be faces on a frame, in picture heights; what becomes of them is the server's. */
-async function landmarks(shot: number, frame: number): Promise<Pair[][]> {
-  const { image } = await decoded(await api.picture(shot, { frame, view: 'original', height: LOOKED_AT }));
-  const { width, height } = image;
-  const g = new OffscreenCanvas(width, height).getContext('2d') as OffscreenCanvasRenderingContext2D;
-  g.drawImage(image, 0, 0);
-  const answer = await ask(g.getImageData(0, 0, width, height));
-  if ('failure' in answer) throw new Error(answer.failure);
-  return answer.faces.map((face) => face.map(([x, y]): Pair => [x / height, y / height]));
-}
 
 /** An area takes with it what it rides on or is made of. */
 const needs = (area: Area): string[] => [area.motion.on, ...area.outline.shapes.map((s) => (s.kind === 'area' ? s.of : undefined))].filter((id): id is string => id !== undefined);
@@ -49,7 +16,7 @@ function wordsOf(people: FoundPerson[]): string {
 }
 
 /** The people found on a frame, what is proposed for them, and what of it is ticked. */
-export function useFinding(shot: number, playhead: Playhead, facesOn = landmarks) {
+export function useFinding(shot: number, playhead: Playhead) {
   const people = ref<FoundPerson[]>([]);
   const chosen = ref(0);
   const ticked = ref<Set<string>>(new Set());
@@ -82,7 +49,7 @@ export function useFinding(shot: number, playhead: Playhead, facesOn = landmarks
     failed.value = false;
     words.value = 'Looking for people on this frame…';
     try {
-      const found = await api.people(shot, { frame: at, faces: await facesOn(shot, at) });
+      const found = await api.people(shot, at);
       people.value = found;
       frame.value = at;
       choose(0);

@@ -46,6 +46,15 @@ export const TOUCHES: Record<string, TouchWords> = {
       { type: 'grey', name: 'grey' },
     ],
   },
+  trim: {
+    label: 'Trim',
+    controls: [
+      ruler('stops', 'Light', stops),
+      ruler('temperature', 'Temperature', { digits: 1, sign: true, unit: 'mired' }),
+      ruler('tint', 'Tint', { digits: 1, sign: true }),
+      ruler('saturation', 'Saturation', share),
+    ],
+  },
   cdl: { label: 'Decision list', controls: [{ type: 'cdl', name: 'cdl' }, ruler('saturation', 'Saturation', plain)] },
   balance: { label: 'Balance', controls: [{ type: 'balance', name: 'balance' }] },
   curves: { label: 'Curves', controls: [{ type: 'curves', name: 'curves' }] },

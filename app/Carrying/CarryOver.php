@@ -1,0 +1,272 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Carrying;
+
+use App\Finding\Finder;
+use App\Following\Together;
+use App\Treatment\AssetFiles;
+use App\Treatment\FreshIds;
+use Cossel\Core\Carry\AreaTones;
+use Cossel\Core\Carry\Carried;
+use Cossel\Core\Carry\Carrying;
+use Cossel\Core\Carry\Matching;
+use Cossel\Core\Carry\MovedPick;
+use Cossel\Core\Carry\Place;
+use Cossel\Core\Carry\Tones;
+use Cossel\Core\Carry\Treatment;
+use Cossel\Core\Motion\Motions;
+use Cossel\Core\Outline\AreaExtent;
+use Cossel\Core\Propose\FoundPerson;
+use Cossel\Core\Propose\Proposal;
+use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\Live;
+use Cossel\Core\Recipe\Part;
+use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\RecipeWriter;
+
+/**
+ * Carries a treatment from one piece of footage to another: finds the person, lays the treatment on the same parts, follows them, meets
+ * the look.
+ */
+final class CarryOver
+{
+    /** How far two likenesses of one person may be apart, and what stands for one that nothing is known of. */
+    private const ALIKE = 0.03;
+    private const UNKNOWN = 1.0;
+    /** CIEDE2000 from which one asks whether it is the same person. */
+    private const STRANGE = 30.0;
+
+    public function __construct(
+        private readonly RecipeWriter $writer,
+        private readonly Finder $finder,
+        private readonly Together $together,
+        private readonly AssetFiles $assets,
+        private readonly Frames $frames,
+        private readonly People $people,
+    ) {}
+
+    /**
+     * @param array{areas: list<string>, base: bool, finish: bool, replace: bool, match: bool} $what
+     * @param callable(string): void                                                           $tell what is being done
+     *
+     * @throws CannotCarry
+     */
+    public function proposed(Scene $from, Scene $to, array $what, callable $tell): Proposed
+    {
+        [$source, $target] = [$from->recipe, $to->recipe];
+        $areas = array_map($source->area(...), $what['areas']);
+        $person = $areas[0]->person ?? null;
+
+        $tell('Looking at what it comes from');
+        $look = $this->tones($from, Frames::numbers($source->source->span));
+        $treatment = Treatment::of($source, $from->motions(), $what['areas'], $what['base'], $what['finish'], $what['match'] ? self::results($look, $areas) : [], self::given($look, $areas));
+        $ids = new FreshIds($this->writer->json($target));
+        $words = [];
+        [$frame, $proposals] = [Frames::numbers($target->source->span)[0], []];
+        if ($areas !== [] && self::lacks($treatment, $target, $person)) {
+            $tell('Looking for the person');
+            $treatment = $treatment->withMarks($this->marks($from, $treatment));
+            [$frame, $found, $words] = $this->found($from, $to, $treatment, $ids);
+            $proposals = $found === null ? [] : $found->proposals;
+        }
+        $carried = (new Carrying($treatment, $target, $to->motions(), $proposals, $frame, $person, $what['replace'], $ids->of(...)))->carried();
+        if ($areas !== [] && $carried->areas === [] && !$what['base'] && !$what['finish']) {
+            throw new CannotCarry(implode('. ', [...$words, ...$carried->words]) . '.');
+        }
+        [$recipe, $tracks, $weak] = $this->together->follow($to->footage, $carried->recipe, $carried->new, $to->tracks, $frame, static fn(Area $area) => $tell("Following {$area->name}"));
+
+        $tell('Meeting the look');
+        $numbers = array_values(array_unique([$frame, ...Frames::numbers($target->source->span)]));
+        [$recipe, $moved] = $this->moved($treatment, $carried, new Scene($to->footage, $recipe, $tracks), $numbers);
+        $matched = (new Matching(new Motions($recipe, $tracks), $this->frames->of($to->footage, $numbers), $ids->of(...), $this->assets->of($recipe)))->matched($recipe, self::wanted($treatment, $carried));
+        $strange = array_filter($matched->misses, static fn(array $miss): bool => $miss[0] > self::STRANGE);
+        $doubts = array_map(static fn(string $id): string => "{$matched->recipe->area($id)->name}: far from what it comes from, this may be somebody else", array_keys($strange));
+
+        return new Proposed($matched->recipe, $tracks, $frame, $matched->misses, [...$words, ...$carried->words, ...$moved, ...$weak, ...$doubts]);
+    }
+
+    /**
+     * Picks are moved with the light.
+     *
+     * @param list<int> $numbers frames
+     *
+     * @return array{Recipe, list<string>}
+     */
+    private function moved(Treatment $treatment, Carried $carried, Scene $scene, array $numbers): array
+    {
+        $recipe = $scene->recipe;
+        $words = [];
+        foreach ($treatment->given as $id => $from) {
+            $area = isset($carried->areas[$id]) ? $recipe->area($carried->areas[$id]) : null;
+            $to = $area === null ? null : $this->tones(new Scene($scene->footage, $recipe, $scene->tracks), $numbers)->before($area);
+            if ($area?->pick !== null && $to !== null) {
+                $recipe = $recipe->withArea($area->withPick(MovedPick::of($area->pick, $from, $to)));
+                $words[] = "{$area->name}: its pick was moved with the light";
+            }
+        }
+
+        return [$recipe, $words];
+    }
+
+    /** @return array<string, Tones> by area of the target */
+    private static function wanted(Treatment $treatment, Carried $carried): array
+    {
+        $wanted = [];
+        foreach ($treatment->tones as $id => $tones) {
+            if (isset($carried->areas[$id])) {
+                $wanted[$carried->areas[$id]] = $tones;
+            }
+        }
+
+        return $wanted;
+    }
+
+    /** @param list<int> $numbers frames */
+    private function tones(Scene $scene, array $numbers): AreaTones
+    {
+        return new AreaTones($scene->recipe, $scene->motions(), $this->frames->of($scene->footage, $numbers), $this->assets->of($scene->recipe));
+    }
+
+    /**
+     * What areas that pick are given.
+     *
+     * @param list<Area> $areas
+     *
+     * @return array<string, Tones> by area
+     */
+    private static function given(AreaTones $tones, array $areas): array
+    {
+        $picking = array_column(array_filter($areas, static fn(Area $area): bool => $area->pick !== null), null, 'id');
+
+        return array_filter(array_map($tones->before(...), $picking));
+    }
+
+    /**
+     * What the treated parts of a person look like.
+     *
+     * @param list<Area> $areas
+     *
+     * @return array<string, Tones> by area
+     */
+    private static function results(AreaTones $tones, array $areas): array
+    {
+        $all = [];
+        foreach ($areas as $area) {
+            // What is linked to another area is met with that one.
+            if (Part::tryFrom($area->part) !== null && $area->on && $area->touches !== []) {
+                $all[$area->id] = $tones->of($area);
+            }
+        }
+
+        return array_filter($all);
+    }
+
+    /** Whether something of the treatment has no part of the person to lie on yet. */
+    private static function lacks(Treatment $treatment, Recipe $target, ?string $person): bool
+    {
+        $own = array_values(array_filter($target->areas, static fn(Area $area): bool => $area->person === $person));
+        $here = array_map(static fn(Area $area): ?string => Place::of($area, $own), $own);
+
+        return array_diff(array_map(static fn(Area $area): string => $treatment->places[$area->id] ?? '', $treatment->areas), $here) !== [];
+    }
+
+    /**
+     * Where the parts of a person were found on the frames of outlines that were drawn by hand.
+     *
+     * @return array<string, array<string, array{float, float}>> by area
+     */
+    private function marks(Scene $from, Treatment $treatment): array
+    {
+        $marks = [];
+        $n = 0;
+        foreach ($treatment->areas as $area) {
+            if (isset($treatment->places[$area->id])) {
+                continue;
+            }
+            $frame = $area->outline->at;
+            [$x, $y] = AreaExtent::of($area, $frame, $from->motions())->centre();
+            $people = $this->finder->on($from->footage, [$frame], $area->live, static function (string $letter) use (&$n): string {
+                return $letter . ++$n;
+            })[$frame];
+            usort($people, static fn(FoundPerson $a, FoundPerson $b): int => self::away($a, $x, $y) <=> self::away($b, $x, $y));
+            if ($people !== []) {
+                $found = new Recipe($from->recipe->source, areas: array_map(static fn(Proposal $p): Area => $p->area, $people[0]->proposals));
+                $marks[$area->id] = Place::all($found, null, new Motions($found, []), $frame);
+            }
+        }
+
+        return $marks;
+    }
+
+    private static function away(FoundPerson $person, float $x, float $y): float
+    {
+        [$left, $top, $width, $height] = $person->box;
+
+        return hypot($left + $width / 2 - $x, $top + $height / 2 - $y);
+    }
+
+    /**
+     * Of some frames the one that shows the person best.
+     *
+     * @return array{int, FoundPerson|null, list<string>}
+     */
+    private function found(Scene $from, Scene $to, Treatment $treatment, FreshIds $ids): array
+    {
+        $span = $to->recipe->source->span;
+        $known = null;
+        $best = null;
+        $most = 0;
+        foreach (Frames::numbers($span) as $frame) {
+            $people = $this->finder->on($to->footage, [$frame], new Live(...$span), $ids->of(...))[$frame];
+            $most = max($most, count($people));
+            $known ??= $most < 2 ? null : $this->people->outlined($from, $treatment->areas[0]->person);
+            foreach ($people as $person) {
+                $sure = self::sure($person, $treatment);
+                $here = $known === null ? null : $this->people->found($to, $frame, $person);
+                $apart = $here === null ? self::UNKNOWN : $known?->apart($here) ?? self::UNKNOWN;
+                // Who it is goes before how much of them is seen.
+                $rank = [$most < 2 ? 0.0 : round($apart / self::ALIKE), -$sure, $apart];
+                if ($sure > 0 && ($best === null || $rank < $best[0])) {
+                    $best = [$rank, $frame, $person];
+                }
+            }
+            if ($best !== null && -$best[0][1] >= self::parts($treatment) && $most < 2) {
+                break;
+            }
+        }
+        if ($best === null) {
+            return [Frames::numbers($span)[0], null, ['Nobody was found on ' . implode(', ', self::sorted(Frames::numbers($span)))]];
+        }
+        $words = $most < 2 ? [] : ["{$most} people are seen: the one most alike was taken, on frame {$best[1]}"];
+
+        return [$best[1], $best[2], $words];
+    }
+
+    private static function parts(Treatment $treatment): int
+    {
+        return max(1, count($treatment->places));
+    }
+
+    /** How many of the parts that are wanted are surely seen. */
+    private static function sure(FoundPerson $person, Treatment $treatment): int
+    {
+        $all = array_map(static fn(Proposal $p): Area => $p->area, $person->proposals);
+        $wanted = array_merge(...array_map(Place::like(...), array_values($treatment->places) ?: [Part::Face->value]));
+
+        return count(array_filter($person->proposals, static fn(Proposal $p): bool => $p->doubt === null && in_array(Place::of($p->area, $all), $wanted, true)));
+    }
+
+    /**
+     * @param list<int> $numbers
+     *
+     * @return list<int>
+     */
+    private static function sorted(array $numbers): array
+    {
+        sort($numbers);
+
+        return $numbers;
+    }
+}

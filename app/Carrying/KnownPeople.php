@@ -1,0 +1,96 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Carrying;
+
+use App\Models\Job;
+use App\Models\Person;
+use App\Models\Revision;
+use App\Models\Shot;
+use App\Models\ShotState;
+use App\Treatment\Recipes;
+use App\Treatment\Tracks;
+use Cossel\Core\Carry\Likeness;
+use Cossel\Core\Propose\FoundPerson;
+
+/** Whether somebody found on a frame is somebody of the job, by what their parts look like on other shots. Only a guess, for the user to confirm. */
+final class KnownPeople
+{
+    /** Further apart than this nobody is guessed at. */
+    private const ALIKE = 0.06;
+
+    public function __construct(private readonly People $people, private readonly Recipes $recipes, private readonly Tracks $tracks) {}
+
+    /**
+     * @param list<FoundPerson> $found on a frame of the shot
+     *
+     * @return list<string|null> slug of each; none twice
+     */
+    public function guessed(Shot $shot, int $frame, array $found): array
+    {
+        $known = array_filter($this->known($shot->job));
+        $scene = new Scene($shot->readyFootage()->file(), $this->recipes->recipe($shot));
+        $pairs = [];
+        foreach ($known === [] ? [] : $found as $i => $one) {
+            $here = $this->people->found($scene, $frame, $one);
+            foreach ($here === null ? [] : $known as $slug => $likeness) {
+                $apart = $likeness->apart($here);
+                if ($apart !== null && $apart <= self::ALIKE) {
+                    $pairs[] = [$apart, $i, (string) $slug];
+                }
+            }
+        }
+        sort($pairs);
+        $guessed = array_fill(0, count($found), null);
+        foreach ($pairs as [, $i, $slug]) {
+            if ($guessed[$i] === null && !in_array($slug, $guessed, true)) {
+                $guessed[$i] = $slug;
+            }
+        }
+
+        return array_values($guessed);
+    }
+
+    /** @return array<string, Likeness|null> by slug */
+    private function known(Job $job): array
+    {
+        $known = [];
+        foreach ($job->people as $person) {
+            $known[$person->slug] = $this->likeness($job, $person);
+        }
+
+        return $known;
+    }
+
+    /** From the first shot that shows enough of them, looked at again when that has changed. */
+    private function likeness(Job $job, Person $person): ?Likeness
+    {
+        foreach ($job->shots()->where('state', ShotState::Ready)->with(['footage', 'presentRevision'])->get() as $shot) {
+            if (!self::shows($shot->presentRevision, $person->slug)) {
+                continue;
+            }
+            $of = "{$shot->id} {$shot->revision}";
+            if (($person->likeness['of'] ?? null) === $of) {
+                return Likeness::known($person->likeness['features']);
+            }
+            $recipe = $this->recipes->recipe($shot);
+            $likeness = $this->people->outlined(new Scene($shot->readyFootage()->file(), $recipe, $this->tracks->of($recipe)), $person->slug);
+            if ($likeness !== null) {
+                $person->update(['likeness' => ['of' => $of, 'features' => $likeness->document()]]);
+
+                return $likeness;
+            }
+        }
+
+        return null;
+    }
+
+    /** Whether a face, and something to know it by, is outlined. */
+    private static function shows(Revision $revision, string $person): bool
+    {
+        $parts = array_column(array_filter($revision->document()['areas'] ?? [], static fn(array $area): bool => ($area['person'] ?? null) === $person), 'part');
+
+        return array_intersect($parts, ['face', 'skin']) !== [] && array_intersect($parts, ['iris', 'lips']) !== [];
+    }
+}

@@ -1,0 +1,113 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Models\Carry;
+use App\Models\Shot;
+use Illuminate\Testing\TestResponse;
+
+/** Treatments carried from shot to shot: proposed, looked at, taken, taken back. */
+final class CarryTest extends AppTestCase
+{
+    private Shot $from;
+    private Shot $to;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->from = $this->shot($this->film('from.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p'], '192x108'));
+        // The same in other light.
+        $this->to = $this->shot($this->film('to.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p'], '192x108', 20, filter: 'eq=brightness=-0.12'));
+    }
+
+    /**
+     * @param list<array<string, mixed>> $touches
+     *
+     * @return array<string, mixed>
+     */
+    private static function face(array $touches): array
+    {
+        return [
+            'id' => 'face', 'name' => 'Face', 'part' => 'face', 'person' => 'ione', 'live' => ['from' => 0, 'to' => 19], 'touches' => $touches,
+            'outline' => ['at' => 0, 'shapes' => [['id' => 's', 'kind' => 'ellipse', 'centre' => [0.9, 0.5], 'radii' => [0.3, 0.3]]]],
+        ];
+    }
+
+    /** @param array<string, mixed> $changes */
+    private function save(Shot $shot, array $changes): void
+    {
+        $recipe = [...$this->recipe($shot), ...$changes];
+        $this->putJson("/api/shots/{$shot->id}/recipe", ['base' => $shot->refresh()->revision, 'label' => 'Set', 'recipe' => $recipe])->assertOk();
+    }
+
+    /** @param array<string, mixed> $changes */
+    private function carry(array $changes = []): TestResponse
+    {
+        return $this->postJson("/api/shots/{$this->from->id}/carries", ['areas' => [], 'base' => false, 'finish' => false, 'replace' => false, 'match' => false, 'shots' => [$this->to->id], ...$changes]);
+    }
+
+    public function test_a_base_is_proposed_taken_in_one_step_and_taken_back_beside_later_work(): void
+    {
+        $this->save($this->from, ['base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => 0.5]]]);
+        $this->carry(['base' => true])->assertOk();
+        $carry = Carry::sole();
+        $this->getJson("/api/shots/{$this->from->id}/carries")->assertOk()->assertJsonPath('0.state', 'proposed')->assertJsonPath('0.shot.name', 'to');
+        // Nothing is changed before it is taken.
+        self::assertSame([], $this->recipe($this->to)['base']);
+        $pictures = array_map(fn(string $side): string => (string) $this->get("/api/carries/{$carry->id}/picture/{$side}")->assertOk()->getContent(), ['before', 'after']);
+        self::assertNotSame($pictures[0], $pictures[1]);
+        $revision = $this->to->refresh()->revision;
+        $this->postJson("/api/carries/{$carry->id}/take")->assertOk()->assertJsonPath('state', 'taken');
+        self::assertSame($revision + 1, $this->to->refresh()->revision);
+        self::assertSame('exposure', $this->recipe($this->to)['base'][0]['kind']);
+        $this->postJson("/api/carries/{$carry->id}/take")->assertStatus(409)->assertJsonPath('message', 'It is taken already.');
+        // Somebody goes on with the shot; what was carried goes out alone.
+        $this->save($this->to, ['finish' => [['id' => 'f', 'kind' => 'legal']]]);
+        $this->postJson("/api/carries/{$carry->id}/back")->assertOk()->assertJsonPath('state', 'proposed');
+        self::assertSame([[], 'legal'], [$this->recipe($this->to)['base'], $this->recipe($this->to)['finish'][0]['kind']]);
+        $this->postJson("/api/carries/{$carry->id}/leave")->assertOk()->assertJsonPath('state', 'left');
+    }
+
+    public function test_a_part_that_is_there_takes_the_touches_and_is_made_to_look_the_same(): void
+    {
+        $this->save($this->from, ['areas' => [self::face([['id' => 't', 'kind' => 'exposure', 'stops' => 0.4]])]]);
+        $this->save($this->to, ['areas' => [[...self::face([]), 'id' => 'own']]]);
+        $this->carry(['areas' => ['face'], 'match' => true])->assertOk();
+        $carry = Carry::sole();
+        [$name, $before, $after] = $carry->misses[0];
+        self::assertSame('Face', $name);
+        self::assertGreaterThan(3.0, $before);
+        self::assertLessThan(2.0, $after);
+        $this->postJson("/api/carries/{$carry->id}/take")->assertOk();
+        $areas = $this->recipe($this->to)['areas'];
+        self::assertSame(['own', ['trim', 'exposure']], [$areas[0]['id'], array_column($areas[0]['touches'], 'kind')]);
+        $this->getJson("/api/shots/{$this->from->id}/targets?person=ione")->assertOk()->assertJsonPath('0.name', 'to')->assertJsonPath('0.knows', true);
+    }
+
+    public function test_what_cannot_be_carried_is_told(): void
+    {
+        $this->save($this->from, ['areas' => [self::face([['id' => 't', 'kind' => 'exposure', 'stops' => 0.4]])]]);
+        // Something round is there that is taken for an eye, but no face.
+        $this->carry(['areas' => ['face']])->assertOk();
+        $told = $this->getJson("/api/shots/{$this->from->id}/carries")->assertJsonPath('0.state', 'failed')->json('0.message');
+        self::assertSame('Face: left out, the face is not seen whole.', $told);
+        $this->carry(['areas' => ['nothing']])->assertStatus(404);
+        $this->carry()->assertStatus(409)->assertJsonPath('message', 'Nothing is chosen to be carried.');
+        $this->carry(['base' => true, 'shots' => [$this->from->id]])->assertStatus(409)->assertJsonPath('message', 'No shot is chosen that it could be carried to.');
+        $this->carry(['base' => true, 'shots' => []])->assertStatus(422);
+        $this->postJson('/api/carries/' . Carry::sole()->id . '/take')->assertStatus(409);
+        $this->get('/api/carries/' . Carry::sole()->id . '/picture/after')->assertStatus(404);
+        self::assertSame(1, $this->to->refresh()->revision);
+    }
+
+    public function test_a_shot_that_changed_meanwhile_keeps_what_was_done(): void
+    {
+        $this->save($this->from, ['base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => 0.5]]]);
+        $this->carry(['base' => true])->assertOk();
+        $this->save($this->to, ['areas' => [self::face([])]]);
+        $this->postJson('/api/carries/' . Carry::sole()->id . '/take')->assertOk();
+        self::assertSame(['exposure', 'face'], [$this->recipe($this->to)['base'][0]['kind'], $this->recipe($this->to)['areas'][0]['id']]);
+    }
+}

@@ -1,0 +1,80 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Finding\CannotFindFaces;
+use App\Finding\Faces;
+use App\Footage\FootageFile;
+use App\Footage\FrameCache;
+use App\Footage\Probe;
+use Cossel\Core\Propose\Landmarks;
+use Symfony\Component\Process\Process;
+
+/** Faces are found by a process beside the server, on real footage. */
+final class FacesTest extends AppTestCase
+{
+    private function footage(string $path): FootageFile
+    {
+        return new FootageFile($path, (string) hash_file('sha256', $path), app(Probe::class)->read($path), basename($path));
+    }
+
+    /** The demo's laugh, with a filter. */
+    private static function laugh(string $filter): string
+    {
+        $path = sys_get_temp_dir() . '/faces_' . md5($filter) . '.webm';
+        (new Process(['ffmpeg', '-v', 'error', '-y', '-ss', '1.5', '-i', base_path('demo/footage/gh020_laugh.webm'), '-vf', $filter, '-frames:v', '2', '-c:v', 'libvpx-vp9', '-crf', '20', $path]))->mustRun();
+
+        return $path;
+    }
+
+    /** How far the eyes found are from the truth, of their distance; null where not exactly one face was found. */
+    private static function miss(array $faces, array $left, array $right): ?float
+    {
+        if (count($faces) !== 1 || !$faces[0] instanceof Landmarks) {
+            return null;
+        }
+        [$one, $other] = [Landmarks::middle($faces[0]->lids(true)), Landmarks::middle($faces[0]->lids(false))];
+        $apart = hypot($left[0] - $right[0], $left[1] - $right[1]);
+        $to = static fn(array $a, array $b): float => hypot($a[0] - $b[0], $a[1] - $b[1]);
+
+        return min(max($to($one, $left), $to($other, $right)), max($to($one, $right), $to($other, $left))) / $apart;
+    }
+
+    public function test_eyes_are_where_they_are_upright_and_tilted(): void
+    {
+        $truth = json_decode((string) file_get_contents(base_path('demo/truth/gh020_laugh.truth.json')), true, flags: JSON_THROW_ON_ERROR);
+        $of = static fn(int $frame, string $eye): array => [$truth['frame'][$frame][$eye]['pupil']['x'] / 720, $truth['frame'][$frame][$eye]['pupil']['y'] / 720];
+        $faces = app(Faces::class)->on($this->footage(base_path('demo/footage/gh020_laugh.webm')), [36, 72]);
+        self::assertSame([36, 72], array_keys($faces));
+        foreach ($faces as $frame => $found) {
+            self::assertLessThan(0.12, self::miss($found, $of($frame, 'eye_l'), $of($frame, 'eye_r')) ?? 1.0, "frame {$frame}");
+        }
+        // Lying on a shoulder: a quarter turn to the right.
+        $turned = static fn(array $p): array => [(1 - $p[1]) * 720 / 1280, $p[0] * 720 / 1280];
+        $lying = app(Faces::class)->on($this->footage(self::laugh('transpose=clock')), [0])[0];
+        self::assertLessThan(0.15, self::miss($lying, $turned($of(36, 'eye_l')), $turned($of(36, 'eye_r'))) ?? 1.0);
+    }
+
+    public function test_nobody_is_found_where_nobody_is(): void
+    {
+        self::assertSame([0 => []], app(Faces::class)->on($this->footage(self::laugh('boxblur=60')), [0]));
+    }
+
+    public function test_a_finder_that_does_not_work_is_told(): void
+    {
+        $footage = $this->footage(base_path('demo/footage/gh020_laugh.webm'));
+        app(FrameCache::class)->prepare($footage, 36, 36, 540);
+        $path = getenv('PATH');
+        putenv('PATH=/nowhere');
+        try {
+            app(Faces::class)->on($footage, [36]);
+            self::fail('It was found without a finder.');
+        } catch (CannotFindFaces $e) {
+            self::assertStringStartsWith('The finder of faces did not work', $e->getMessage());
+        } finally {
+            putenv("PATH={$path}");
+        }
+    }
+}
