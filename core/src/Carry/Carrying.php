@@ -6,7 +6,6 @@ namespace Cossel\Core\Carry;
 
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Motion\Fit;
-use Cossel\Core\Motion\Motions;
 use Cossel\Core\Outline\Poses;
 use Cossel\Core\Propose\Proposal;
 use Cossel\Core\Recipe\Area;
@@ -38,8 +37,7 @@ final class Carrying
     /** @var list<string> */
     private array $words = [];
     private readonly Restated $restated;
-    /** @var array<string, string> ids of the person's areas that are here already, by their place */
-    private readonly array $here;
+    private readonly Here $here;
 
     /**
      * @param list<Proposal>           $proposals for the person, on one frame of the shot
@@ -52,7 +50,7 @@ final class Carrying
         private readonly Treatment $treatment,
         private readonly Recipe $target,
         private readonly Poses $poses,
-        private readonly array $proposals,
+        array $proposals,
         private readonly int $frame,
         private readonly ?string $person,
         private readonly bool $replace,
@@ -60,20 +58,15 @@ final class Carrying
     ) {
         $this->areas = $target->areas;
         $this->restated = new Restated($treatment, $target, $newId);
-        $own = array_values(array_filter($target->areas, static fn(Area $a): bool => $a->person === $person && $a->outline->shapes !== []));
-        $this->here = array_flip(array_filter(array_combine(
-            array_column($own, 'id'),
-            array_map(static fn(Area $area): ?string => Place::of($area, $own), $own),
-        )));
+        $this->here = new Here($target, $person, $proposals);
     }
 
     public function carried(): Carried
     {
         foreach ($this->treatment->areas as $area) {
-            $places = isset($this->treatment->places[$area->id]) ? Place::like($this->treatment->places[$area->id]) : [];
-            $here = array_values(array_intersect_key($this->here, array_flip($places)))[0] ?? null;
-            $there = $here === null ? null : $this->target->area($here);
-            $proposal = $there === null ? $this->proposal(...$places) : null;
+            $places = $this->places($area);
+            $there = $this->here->area($places);
+            $proposal = $there === null ? $this->here->proposal($places) : null;
             if ($there !== null) {
                 $this->onto($there, $area);
             } elseif ($proposal?->area->is(Part::Skin) === true) {
@@ -104,28 +97,6 @@ final class Carrying
         );
     }
 
-    /** @return list<Area> */
-    private function proposed(): array
-    {
-        return array_map(static fn(Proposal $p): Area => $p->area, $this->proposals);
-    }
-
-    /** The first of these places that was found. */
-    private function proposal(string ...$places): ?Proposal
-    {
-        $found = [];
-        foreach ($this->proposals as $proposal) {
-            $found[Place::of($proposal->area, $this->proposed()) ?? ''] = $proposal;
-        }
-        foreach ($places as $place) {
-            if (isset($found[$place])) {
-                return $found[$place];
-            }
-        }
-
-        return null;
-    }
-
     private function onto(Area $there, Area $area): void
     {
         if ($this->target->touches($there) === [] || $this->replace) {
@@ -154,8 +125,7 @@ final class Carrying
     {
         $instead = [];
         foreach ($this->target->needs($proposed) as $id) {
-            $other = array_column($this->proposed(), null, 'id')[$id];
-            $instead[$id] = $this->standIn($other)->id;
+            $instead[$id] = $this->standIn($this->here->found($id))->id;
         }
         $on = $proposed->motion->on;
         $motion = $on === null ? $proposed->motion : new Motion(...[...get_object_vars($proposed->motion), 'on' => $instead[$on]]);
@@ -170,7 +140,7 @@ final class Carrying
     /** The area that does the duty of a proposed one. */
     private function standIn(Area $proposed): Area
     {
-        $here = $this->here[Place::of($proposed, $this->proposed()) ?? ''] ?? $proposed->id;
+        $here = $this->here->instead($proposed);
         foreach ($this->areas as $area) {
             if ($area->id === $here) {
                 return $area;
@@ -183,10 +153,23 @@ final class Carrying
         return $new;
     }
 
-    /** Whether something is done in it, or another that is carried is made of it or rides on it. */
+    /** @return list<string> that an area may go to */
+    private function places(Area $area): array
+    {
+        $place = $this->treatment->places[$area->id] ?? null;
+
+        return $place === null ? [] : Place::like($place);
+    }
+
+    /** Whether something is done in it, or another that is drawn too is made of it or rides on it. */
     private function isWanted(Area $area): bool
     {
-        $others = array_filter($this->treatment->areas, fn(Area $other): bool => in_array($area->id, $this->target->needs($other), true));
+        $others = array_filter($this->treatment->areas, function (Area $other) use ($area): bool {
+            $places = $this->places($other);
+            $isDrawn = $this->here->area($places) === null && $this->here->proposal($places) === null;
+
+            return $isDrawn && in_array($area->id, $this->target->needs($other), true);
+        });
 
         return $area->touches !== [] || $area->pair?->linked === true || $others !== [];
     }
@@ -195,7 +178,7 @@ final class Carrying
     private function drawn(Area $area): void
     {
         $marks = $this->treatment->marks[$area->id] ?? [];
-        $here = array_intersect_key($this->marks(), $marks);
+        $here = array_intersect_key($this->here->marks($this->poses, $this->frame), $marks);
         $from = array_map(static fn(string $place): array => $marks[$place], array_keys($here));
         $fit = count($here) < self::LEAST_MARKS ? null : Fit::least(Model::Similarity, $from, array_values($here));
         if ($fit === null) {
@@ -226,15 +209,6 @@ final class Carrying
         $this->new[] = $new->id;
     }
 
-    /** @return array<string, array{float, float}> where parts of the person are on the frame: as they were found, else as they are here */
-    private function marks(): array
-    {
-        $proposed = new Recipe($this->target->source, areas: $this->proposed());
-        $found = Place::all($proposed, null, new Motions($proposed, []), $this->frame);
-
-        return [...Place::all($this->target, $this->person, $this->poses, $this->frame), ...$found];
-    }
-
     private function motion(Area $area, Matrix $fit): Motion
     {
         $pivot = $fit->apply(...$area->motion->pivot);
@@ -257,7 +231,7 @@ final class Carrying
                 return $area->id;
             }
         }
-        $face = $this->proposal(...Place::like(Part::Face->value));
+        $face = $this->here->proposal(Place::like(Part::Face->value));
 
         return $face === null ? null : $this->standIn($face->area)->id;
     }
