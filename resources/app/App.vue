@@ -15,7 +15,8 @@ function act(notice: Notice): void {
 </script>
 
 <template>
-  <RouterView />
+  <!-- Another shot is another bench. -->
+  <RouterView :key="$route.path" />
   <Toast position="bottom-right">
     <template #message="{ message }">
       <div class="notice">
