@@ -184,7 +184,8 @@ test('a part counts as judged when it is ticked, until something seen in it chan
   for (const a of await areas(GAZE)) {
     await page.locator(`#tab-${a.id}`).click();
     await page.locator(`#tab-${a.id}[aria-selected=true]`).waitFor();
-    await step('Judge');
+    const line = page.locator('.line').filter({ hasText: 'Judge' });
+    if ((await line.getAttribute('aria-expanded')) !== 'true') await line.click();
     await page.getByRole('checkbox', { name: `${a.name} is judged` }).check();
     await until(async () => (await state(GAZE)).judged.includes(a.id));
   }
