@@ -22,6 +22,7 @@ final class ArchitectureTest extends TestCase
         'Propose' => ['Colour', 'Geometry', 'Motion', 'Outline', 'Picture', 'Recipe'],
         'Telltale' => ['Colour', 'Geometry', 'Motion', 'Outline', 'Picture', 'Recipe', 'Render', 'Touch'],
         'Render' => ['Motion', 'Outline', 'Pick', 'Picture', 'Recipe', 'Touch'],
+        'Cut' => [],
         'Carry' => ['Colour', 'Geometry', 'Motion', 'Outline', 'Picture', 'Propose', 'Recipe', 'Render', 'Touch'],
         'Judge' => ['Colour', 'Geometry', 'Outline', 'Picture', 'Recipe', 'Touch'],
     ];

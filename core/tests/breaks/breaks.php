@@ -312,4 +312,10 @@ return [
     'picks stay in their light' => ['Carry/MovedPick.php', '$pick->follow * $light', '$pick->follow', 'CarryingTest'],
     'hues stay' => ['Carry/MovedPick.php', '$pick->hue[0] + $turn', '$pick->hue[0]', 'CarryingTest'],
     'people by their light' => ['Carry/Likeness.php', '($v - $s) / $skin->mean[0]', '$v - $s', 'CarryingTest'],
+    'no number is dropped' => ['Cut/Timecode.php', '$count -= $dropped * ($total - intdiv($total, 10));', '', 'CutTest'],
+    'numbers are dropped at ten minutes too' => ['Cut/Timecode.php', '($total - intdiv($total, 10))', '$total', 'CutTest'],
+    'cuts with gaps closed' => ['Cut/OtioReader.php', '$this->at += $this->length($child, $pointer),', 'null,', 'CutTest'],
+    'cuts over each other' => ['Cut/Cut.php', 'if ($event->at < $end) {', 'if (false) {', 'CutTest'],
+    'other rates taken for ours' => ['Cut/OtioReader.php', '$this->rate->fps() / $rate', '1.0', 'CutTest'],
+    'dissolves untold' => ['Cut/OtioReader.php', "= 'its dissolve is brought in as a cut'", "= ''", 'CutTest'],
 ];

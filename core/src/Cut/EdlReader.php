@@ -1,0 +1,137 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Cut;
+
+/**
+ * Reads an edit decision list in the form of CMX 3600 (SMPTE 258M describes its family): numbered events of reel, track, transition
+ * and four timecodes, with comments. Only the picture is taken; dissolves and wipes become cuts and changed speeds plain spans, and
+ * are told.
+ */
+final class EdlReader
+{
+    private const EVENT = '/^(\d{1,6})\s+(\S+)\s+(\S+)\s+([A-Z]\d*)\s*(\d+)?\s+(\S+)\s+(\S+)\s+(\S+)\s+(\S+)\s*$/';
+    private const MOST = 20_000;
+
+    /** @var list<array{int, array<string, mixed>}> line and what stands there, by event */
+    private array $rows = [];
+    private string $title = '';
+    private bool $drop = false;
+
+    private function __construct(private readonly Rate $rate) {}
+
+    /** @throws InvalidCut */
+    public static function read(string $text, Rate $rate): Cut
+    {
+        $reader = new self($rate);
+        $text = (string) preg_replace('/^\xEF\xBB\xBF/', '', $text);
+        foreach (preg_split('/\r\n|\r|\n/', $text) ?: [] as $i => $line) {
+            $reader->line($i + 1, rtrim($line));
+        }
+
+        return $reader->cut();
+    }
+
+    private function line(int $number, string $line): void
+    {
+        if (trim($line) === '') {
+            return;
+        }
+        if (preg_match('/^TITLE:\s*(.*)$/i', $line, $m) === 1) {
+            $this->title = trim($m[1]);
+        } elseif (preg_match('/^FCM:\s*(NON-DROP|DROP)/i', $line, $m) === 1) {
+            $this->drop = strtoupper($m[1]) === 'DROP';
+        } elseif (preg_match('/^\d/', $line) === 1) {
+            $this->event($number, $line);
+        } elseif (preg_match('/^(?:\*\s*)?(FROM CLIP NAME|CLIP NAME|SOURCE FILE|FROM CLIP|FROM FILE)\s*:\s*(.*)$/i', $line, $m) === 1) {
+            $this->put(stripos($m[1], 'FILE') === false ? 'name' : 'file', trim($m[2]));
+        } elseif (preg_match('/^\*\s*TO CLIP NAME\s*:\s*(.*)$/i', $line, $m) === 1) {
+            $this->put('name', trim($m[1]));
+        } elseif (preg_match('/^M2\s+\S+\s+(-?[\d.]+)/i', $line, $m) === 1) {
+            $this->tell("its speed of {$m[1]} frames a second is brought in as a plain span");
+        } elseif (preg_match('/^(\*|SPLIT|AUD|>>>|M2|FINAL CUT|EFFECTS)/i', $line) !== 1) {
+            $found = mb_strimwidth($line, 0, 40, '…', 'UTF-8');
+
+            throw InvalidCut::onLine($number, "expected an event, a comment or a title, found “{$found}”");
+        }
+    }
+
+    private function event(int $number, string $line): void
+    {
+        if (preg_match(self::EVENT, $line, $m) !== 1) {
+            throw InvalidCut::onLine($number, 'an event has a number, a reel, a track, a transition and four timecodes');
+        }
+        if (count($this->rows) >= self::MOST) {
+            throw InvalidCut::onLine($number, 'more events than ' . self::MOST);
+        }
+        // Sound alone, and black.
+        if (preg_match('/V|^B$/i', $m[3]) !== 1 || in_array(strtoupper($m[2]), ['BL', 'BLACK'], true)) {
+            $this->rows[] = [$number, ['skip' => true, 'told' => []]];
+
+            return;
+        }
+        $drop = fn(string $text): string => $this->drop ? (string) preg_replace('/:(\d\d)\z/', ';$1', $text) : $text;
+        try {
+            $codes = array_map(fn(string $text): Timecode => Timecode::parse($drop($text), $this->rate->base()), array_slice($m, 6, 4));
+        } catch (InvalidCut $reason) {
+            throw InvalidCut::onLine($number, rtrim(str_replace('The file: ', '', $reason->getMessage()), '.'));
+        }
+        [$in, $out, $from, $to] = array_map(static fn(Timecode $code): int => $code->count, $codes);
+        $told = match ($m[4][0]) {
+            'C' => [],
+            'D' => ["its dissolve of {$m[5]} frames is brought in as a cut"],
+            default => ['its wipe is brought in as a cut'],
+        };
+        if ($out - $in !== $to - $from && $out > $in) {
+            $told[] = 'it runs at another speed; so many frames as it shows are brought in';
+            $out = $in + $to - $from;
+        }
+        $this->rows[] = [$number, [
+            // The first half of a dissolve may have no length.
+            'skip' => $to === $from && $m[4] === 'C',
+            'reel' => $m[2],
+            'in' => $in,
+            'out' => $out,
+            'at' => $from,
+            'told' => $told,
+            'drop' => $codes[2]->drop,
+        ]];
+    }
+
+    private function put(string $what, string $value): void
+    {
+        $last = array_key_last($this->rows);
+        if ($last !== null && $value !== '') {
+            $this->rows[$last][1][$what] = $value;
+        }
+    }
+
+    private function tell(string $words): void
+    {
+        $last = array_key_last($this->rows);
+        if ($last !== null) {
+            $told = array_filter($this->rows[$last][1]['told'], static fn(string $w): bool => !str_starts_with($w, 'it runs'));
+            $this->rows[$last][1]['told'] = [...array_values($told), $words];
+        }
+    }
+
+    private function cut(): Cut
+    {
+        $kept = array_values(array_filter(array_column($this->rows, 1), static fn(array $row): bool => !$row['skip']));
+        if ($kept === []) {
+            throw InvalidCut::at('', 'there is no event with picture in it');
+        }
+        usort($kept, static fn(array $a, array $b): int => $a['at'] <=> $b['at']);
+        $start = $kept[0]['at'];
+        $events = [];
+        foreach ($kept as $i => $row) {
+            $reel = strtoupper($row['reel']) === 'AX' ? null : $row['reel'];
+            $name = $row['name'] ?? $reel ?? 'event ' . ($i + 1);
+            $at = $row['at'] - $start;
+            $events[] = new Event($i + 1, $name, $row['file'] ?? null, $reel, $row['in'], $row['out'], $at, null, $row['told']);
+        }
+
+        return new Cut($this->title, $this->rate, $events, $start, $kept[0]['drop']);
+    }
+}
