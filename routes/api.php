@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Http\Controllers\AreaController;
 use App\Http\Controllers\CarryController;
+use App\Http\Controllers\CutController;
 use App\Http\Controllers\DeliveryController;
 use App\Http\Controllers\FileController;
 use App\Http\Controllers\FindPersonController;
@@ -30,6 +31,8 @@ Route::get('formats', [DeliveryController::class, 'formats']);
 Route::apiResource('jobs', JobController::class);
 Route::put('jobs/{job}/order', [JobController::class, 'order']);
 Route::apiResource('jobs.people', PeopleController::class)->only(['store', 'update', 'destroy'])->scoped(['person' => 'slug']);
+Route::post('jobs/{job}/cut', [CutController::class, 'store']);
+Route::get('jobs/{job}/cut.{form}', [CutController::class, 'show'])->whereIn('form', ['otio', 'edl']);
 Route::post('jobs/{job}/uploads', [UploadController::class, 'store']);
 Route::get('uploads/{upload}', [UploadController::class, 'show']);
 Route::put('uploads/{upload}', [UploadController::class, 'update']);

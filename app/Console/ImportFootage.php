@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Console;
 
+use App\Cuts\CutFile;
+use App\Cuts\Cuts;
 use App\Footage\FfmpegInterrupted;
 use App\Footage\FootageStore;
 use App\Footage\Intake;
@@ -14,16 +16,18 @@ use App\Models\Job;
 use App\Models\Shot;
 use App\Models\ShotState;
 use App\Work\PrepareFrames;
+use Cossel\Core\Cut\InvalidCut;
+use Cossel\Core\Cut\Rate;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
 
 final class ImportFootage extends Command
 {
-    protected $signature = 'cossel:import {files* : footage, or zipped PNG or TIFF sequences} {--job= : name of the job; made if it does not exist} {--frames= : span to use, first-last}';
+    protected $signature = 'cossel:import {files* : footage, zipped PNG or TIFF sequences, or cuts (.otio, .edl) with their footage beside} {--job= : name of the job; made if it does not exist} {--frames= : span to use, first-last} {--rate=24/1 : of edit decision lists, as a fraction} {--handles=12 : frames kept on either side of a cut}';
 
     protected $description = 'Brings footage into a job';
 
-    public function handle(Intake $intake, FootageStore $store): int
+    public function handle(Intake $intake, FootageStore $store, Cuts $cuts): int
     {
         $span = null;
         if ($this->option('frames') !== null) {
@@ -36,7 +40,8 @@ final class ImportFootage extends Command
         }
         $job = Job::firstOrCreate(['name' => $this->option('job') ?? 'Unnamed job']);
         $failed = 0;
-        foreach ($this->argument('files') as $file) {
+        $lists = array_values(array_filter($this->argument('files'), CutFile::is(...)));
+        foreach (array_diff($this->argument('files'), $lists) as $file) {
             if (!is_file($file)) {
                 $this->components->error("{$file}: there is no such file.");
                 ++$failed;
@@ -44,6 +49,10 @@ final class ImportFootage extends Command
             }
             try {
                 $footage = $intake->take($file, basename($file), false);
+                if ($lists !== []) {
+                    // The cut says which of its frames are shots.
+                    continue;
+                }
                 $shot = DB::transaction(static function () use ($intake, $footage, $file, $job, $span): Shot {
                     $shot = Shot::create(['job_id' => $job->id, 'name' => pathinfo($file, PATHINFO_FILENAME), 'state' => ShotState::Reading, 'position' => 1 + (int) $job->shots()->max('position')]);
                     $intake->fill($shot, $footage, $span);
@@ -61,6 +70,25 @@ final class ImportFootage extends Command
             unset($footage);
         }
 
+        foreach ($lists as $list) {
+            $failed += (int) !$this->cut($cuts, $job, $list);
+        }
+
         return $failed === 0 ? 0 : 1;
+    }
+
+    private function cut(Cuts $cuts, Job $job, string $list): bool
+    {
+        try {
+            $text = is_file($list) ? (string) file_get_contents($list) : throw InvalidCut::at('', 'there is no such file');
+            $told = $cuts->bringIn($job, CutFile::read($list, $text, Rate::parse((string) $this->option('rate'))), max(0, (int) $this->option('handles')));
+        } catch (InvalidCut $reason) {
+            $this->components->error("{$list}: {$reason->getMessage()}");
+
+            return false;
+        }
+        array_map(fn(string $sentence) => $this->components->info("{$list}: {$sentence}"), $told);
+
+        return true;
     }
 }

@@ -7,6 +7,8 @@ namespace App\Deliveries;
 use App\Footage\Ffmpeg;
 use App\Footage\FootageFile;
 use App\Footage\FootageInfo;
+use Cossel\Core\Cut\InvalidCut;
+use Cossel\Core\Cut\Timecode;
 use Cossel\Core\Picture\Layout;
 use Illuminate\Filesystem\Filesystem;
 
@@ -161,6 +163,13 @@ final class Finisher
     /** The source's timecode at the first delivered frame. */
     private static function timecode(FootageInfo $info, int $from): string
     {
-        return Timecode::parse((string) $info->timecode, $info->fps())->plus($from)->text();
+        $base = max(1, (int) round($info->fps()));
+        try {
+            $begins = Timecode::parse((string) $info->timecode, $base);
+        } catch (InvalidCut) {
+            $begins = Timecode::at(0, $base);
+        }
+
+        return $begins->plus($from)->text();
     }
 }

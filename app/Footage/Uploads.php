@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Footage;
 
+use App\Cuts\Cuts;
 use App\Models\Shot;
 use App\Models\ShotState;
 use App\Models\Upload;
@@ -53,6 +54,15 @@ final class Uploads
             $upload->refresh();
             if ($upload->shot_id !== null) {
                 return Shot::findOrFail($upload->shot_id);
+            }
+            // A file that the cut asks for is the footage of those shots.
+            $asking = Cuts::asking($upload->job_id, $upload->name);
+            if ($asking !== null) {
+                $asking->update(['state' => ShotState::Reading, 'error' => null]);
+                $upload->update(['shot_id' => $asking->id, 'span' => null]);
+                ReadFootage::dispatch($asking->id);
+
+                return $asking;
             }
             $position = 1 + (int) Shot::where('job_id', $upload->job_id)->max('position');
             $shot = Shot::create(['job_id' => $upload->job_id, 'name' => pathinfo($upload->name, PATHINFO_FILENAME), 'state' => ShotState::Reading, 'position' => $position]);

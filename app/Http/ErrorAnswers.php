@@ -19,6 +19,7 @@ use App\Treatment\TooManySamples;
 use App\Work\Patience;
 use Cossel\Core\Colour\InvalidCdl;
 use Cossel\Core\Colour\InvalidCube;
+use Cossel\Core\Cut\InvalidCut;
 use Cossel\Core\Motion\MissingTrack;
 use Cossel\Core\Recipe\InvalidRecipe;
 use Cossel\Core\Recipe\UnknownId;
@@ -36,13 +37,13 @@ final class ErrorAnswers
     public static function register(Exceptions $exceptions): void
     {
         $exceptions->shouldRenderJsonWhen(static fn(Request $request): bool => $request->is('api/*'));
-        $exceptions->dontReport([InvalidRecipe::class, UnknownId::class, StaleEdit::class, RefusedFootage::class, UnreadableFootage::class, MissingTrack::class, MissingAsset::class, InvalidCube::class, InvalidCdl::class, DeliveryNotReady::class, ShotNotReady::class, CannotFollow::class, CannotCarry::class, TooManySamples::class, TooCostly::class]);
+        $exceptions->dontReport([InvalidRecipe::class, UnknownId::class, StaleEdit::class, RefusedFootage::class, UnreadableFootage::class, MissingTrack::class, MissingAsset::class, InvalidCube::class, InvalidCdl::class, InvalidCut::class, DeliveryNotReady::class, ShotNotReady::class, CannotFollow::class, CannotCarry::class, TooManySamples::class, TooCostly::class]);
         $exceptions->render(static fn(InvalidRecipe $e): JsonResponse => self::answer(422, $e->getMessage(), ['pointer' => $e->pointer, 'expected' => $e->expected]));
         $exceptions->render(static fn(UnknownId $e): JsonResponse => self::answer(404, $e->getMessage()));
         $exceptions->render(static fn(MissingTrack|MissingAsset $e): JsonResponse => self::answer(409, $e->getMessage()));
         $exceptions->render(static fn(StaleEdit $e): JsonResponse => self::answer(409, $e->getMessage(), ['pointer' => $e->pointer]));
         $exceptions->render(static fn(DeliveryNotReady|ShotNotReady|CannotFollow|CannotCarry $e): JsonResponse => self::answer(409, $e->getMessage()));
-        $exceptions->render(static fn(RefusedFootage|UnreadableFootage|InvalidCube|InvalidCdl|TooManySamples|TooCostly $e): JsonResponse => self::answer(422, $e->getMessage()));
+        $exceptions->render(static fn(RefusedFootage|UnreadableFootage|InvalidCube|InvalidCdl|InvalidCut|TooManySamples|TooCostly $e): JsonResponse => self::answer(422, $e->getMessage()));
         $exceptions->render(static fn(CannotFindFaces $e): JsonResponse => self::answer(500, $e->getMessage()));
         $exceptions->render(static fn(FfmpegInterrupted $e): JsonResponse => self::answer(503, $e->getMessage()));
         $exceptions->render(static fn(StorageFull $e): JsonResponse => self::answer(507, $e->getMessage()));

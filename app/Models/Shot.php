@@ -23,6 +23,7 @@ use Illuminate\Database\Eloquent\Relations\HasOne;
  * @property int                       $from     first frame of the span
  * @property int                       $to       last frame of the span
  * @property int                       $revision number of the present revision
+ * @property array<string, mixed>|null $cut its event in the cut, as App\Cuts\CutPlace keeps it
  * @property array{float, float, float}|null $light mean Oklab of its middle frame, once it was looked at
  * @property array<string, float>      $limits   of tell-tales, where the user has set them
  * @property Job                       $job
@@ -38,7 +39,7 @@ use Illuminate\Database\Eloquent\Relations\HasOne;
  */
 final class Shot extends Model
 {
-    protected $casts = ['state' => ShotState::class, 'limits' => 'array', 'light' => 'array'];
+    protected $casts = ['state' => ShotState::class, 'limits' => 'array', 'light' => 'array', 'cut' => 'array'];
 
     protected $attributes = ['notes' => '', 'from' => 0, 'to' => 0, 'revision' => 0, 'position' => 0, 'limits' => '{}'];
 

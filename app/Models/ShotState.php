@@ -12,4 +12,6 @@ enum ShotState: string
     /** Something is missing of it or torn; the user has to say whether it is used. */
     case Doubtful = 'doubtful';
     case Failed = 'failed';
+    /** The cut asks for footage that is not here. */
+    case Missing = 'missing';
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Work;
 
+use App\Cuts\Cuts;
 use App\Footage\FootageStore;
 use App\Footage\Intake;
 use App\Footage\RefusedFootage;
@@ -50,9 +51,13 @@ final class ReadFootage implements Piece
             $footage = $intake->take($upload?->path() ?? '', $upload->name ?? $shot->name, true);
             $damage = $footage->info()->damage;
             Intake::span($footage, $upload?->span);
-            if ($damage === []) {
+            if ($damage === [] && $shot->cut !== null) {
+                $shot->update(['state' => ShotState::Missing]);
+                app(Cuts::class)->supply($shot->job, $footage);
+            } elseif ($damage === []) {
                 $intake->fill($shot, $footage, $upload?->span);
                 PrepareFrames::dispatch($shot->id);
+                app(Cuts::class)->supply($shot->job, $footage);
             } else {
                 $shot->update(['state' => ShotState::Doubtful, 'footage_id' => $footage->id, 'error' => implode(' ', $damage)]);
             }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Deliveries\Timecode;
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
 use App\Models\DeliveryState;
@@ -148,14 +147,5 @@ final class DeliveryTest extends AppTestCase
         $this->getJson("/api/deliveries/{$delivery->id}/file")->assertStatus(409);
         $this->postJson("/api/deliveries/{$delivery->id}/retry")->assertJsonPath('state', 'rendering');
         Queue::assertPushed(RenderPart::class, 5);
-    }
-
-    public function test_timecode_counts_frames_and_drops_numbers_where_it_should(): void
-    {
-        self::assertSame('01:00:00:23', Timecode::parse('00:59:59:23', 24.0)->plus(24)->text());
-        // SMPTE ST 12-1: 00:00:59;29 is followed by 00:01:00;02, and 00:09:59;29 by 00:10:00;00.
-        self::assertSame('00:01:00;02', Timecode::parse('00:00:59;29', 30000 / 1001)->plus(1)->text());
-        self::assertSame('00:10:00;00', Timecode::parse('00:09:59;29', 30000 / 1001)->plus(1)->text());
-        self::assertSame('00:01:00:00', Timecode::parse('00:00:59:29', 30.0)->plus(1)->text());
     }
 }

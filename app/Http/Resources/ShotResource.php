@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Cuts\CutPlace;
 use App\Footage\Uploads;
 use App\Models\FollowState;
 use App\Models\Shot;
@@ -33,9 +34,22 @@ final class ShotResource extends JsonResource
             'to' => $this->to,
             'revision' => $this->revision,
             'footage' => $this->footage === null ? null : new FootageResource($this->footage),
+            'cut' => $this->cut(),
             'progress' => $progress,
             'following' => $this->resource->getAttribute('following_count') ?? $this->follows()->whereIn('state', FollowState::open())->count(),
         ];
+    }
+
+    /** @return array{number: int, in: int, out: int, retired: bool, told: list<string>}|null its event: first and last frame in the footage */
+    private function cut(): ?array
+    {
+        $place = $this->resource->cut === null ? null : CutPlace::of($this->resource->cut);
+        if ($place === null) {
+            return null;
+        }
+        [$in, $out] = $this->footage === null ? [$place->event->in, $place->event->out - 1] : $place->frames($this->footage->info());
+
+        return ['number' => $place->event->number, 'in' => $in, 'out' => $out, 'retired' => $place->isRetired, 'told' => $place->event->told];
     }
 
     /**

@@ -25,6 +25,8 @@ final class EdlReader
     public static function read(string $text, Rate $rate): Cut
     {
         $reader = new self($rate);
+        // Older lists are in Latin letters of one byte.
+        $text = mb_check_encoding($text, 'UTF-8') ? $text : (string) mb_convert_encoding($text, 'UTF-8', 'ISO-8859-1');
         $text = (string) preg_replace('/^\xEF\xBB\xBF/', '', $text);
         foreach (preg_split('/\r\n|\r|\n/', $text) ?: [] as $i => $line) {
             $reader->line($i + 1, rtrim($line));

@@ -51,6 +51,12 @@ final class CutTest extends TestCase
         self::assertSame(['A003C007.mov', 'A003C011', 'gh040_skin'], array_map(static fn(Event $e): string => $e->media(), $cut->events));
     }
 
+    public function test_names_in_latin_letters_of_one_byte_are_read(): void
+    {
+        $text = "001  R V C 00:00:01:00 00:00:02:00 01:00:00:00 01:00:01:00\n* FROM CLIP NAME: caf\xE9\n";
+        self::assertSame('café', EdlReader::read($text, Rate::parse('24/1'))->events[0]->name);
+    }
+
     /** @return iterable<string, array{string, int, int, string}> timecode, base, count and how it is written */
     public static function codes(): iterable
     {

@@ -4,11 +4,18 @@ declare(strict_types=1);
 
 namespace Cossel\Measuring\Fuzz;
 
-use App\Deliveries\Timecode;
 use Cossel\Core\Colour\CdlFile;
 use Cossel\Core\Colour\Cube;
 use Cossel\Core\Colour\InvalidCdl;
 use Cossel\Core\Colour\InvalidCube;
+use Cossel\Core\Cut\Cut;
+use Cossel\Core\Cut\EdlReader;
+use Cossel\Core\Cut\EdlWriter;
+use Cossel\Core\Cut\Event;
+use Cossel\Core\Cut\OtioReader;
+use Cossel\Core\Cut\OtioWriter;
+use Cossel\Core\Cut\Rate;
+use Cossel\Core\Cut\Timecode;
 use Cossel\Core\Outline\SvgOutline;
 
 /** Every text format that comes in: look-up tables, decision lists, SVG. */
@@ -49,16 +56,30 @@ final class TextFuzz implements Fuzz
                 return max(array_map(abs(...), $cube->table)) <= 1e6 && count($cube->table) === 3 * ($cube->isCube ? $cube->size ** 3 : $cube->size) ? null : 'is not whole';
             }],
             ['01:00:59;28', static function (string $text): ?string {
-                Timecode::parse($text, 29.97)->plus(100)->text();
+                Timecode::parse($text, 30)->plus(100)->text();
 
                 return null;
             }],
+            [EdlWriter::write(self::cut()), static fn(string $text): ?string => self::written(EdlReader::read($text, Rate::near(29.97)))],
+            [OtioWriter::json(self::cut()), static fn(string $text): ?string => self::written(OtioReader::read(json_decode($text, true, 64)))],
         ]);
         try {
             return $read(Mutation::ofText($text, $dice));
         } catch (InvalidCube|InvalidCdl|\DomainException) {
             return null;
         }
+    }
+
+    private static function cut(): Cut
+    {
+        return new Cut('Glasshouse', Rate::near(29.97), [new Event(1, 'gh010', '/media/a.mov', 'A001', 107900, 108000, 0, 107892), new Event(2, 'gh020', null, null, 10, 60, 120)], 107892, true);
+    }
+
+    private static function written(Cut $cut): ?string
+    {
+        OtioWriter::json($cut);
+
+        return $cut->events === [] ? 'has no event' : null;
     }
 
     private static function cube(): string

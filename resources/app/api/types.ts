@@ -97,7 +97,8 @@ export interface Shot {
   job: string;
   name: string;
   notes: string;
-  state: 'reading' | 'ready' | 'doubtful' | 'failed';
+  /** Missing is what the cut asks for and is not here. */
+  state: 'reading' | 'ready' | 'doubtful' | 'failed' | 'missing';
   error: string | null;
   /** Reading its file broke off, and the file is still there. */
   canBeReadAgain: boolean;
@@ -105,6 +106,7 @@ export interface Shot {
   to: number;
   revision: number;
   footage: Footage | null;
+  cut: CutPlace | null;
   progress: Progress | null;
   following: number;
 }
@@ -216,6 +218,8 @@ export interface Carry {
   frame: number | null;
 }
 export interface CarryOrder { areas: string[]; base: boolean; finish: boolean; replace: boolean; match: boolean; shots: number[] }
+/** The event of the cut that a shot is: first and last frame in its footage. */
+export interface CutPlace { number: number; in: number; out: number; retired: boolean; told: string[] }
 export interface Telltales { revision: number; begun: boolean; done: number; total: number; message: string | null; findings: Finding[] | null }
 /** With the measure it comes to where it was tried; over the limit it is the best that can be done. */
 export interface Cure { words: string; recipe: Recipe | null; followFrom: number | null; measure: number | null }

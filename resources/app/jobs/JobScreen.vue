@@ -17,6 +17,7 @@ import DeliverPanel from '../deliveries/DeliverPanel.vue';
 import { useNotices } from '../useNotices';
 import TopBar from '../widgets/TopBar.vue';
 import BringIn from './BringIn.vue';
+import BringInCut from './BringInCut.vue';
 import ShotParts from './ShotParts.vue';
 import { useJob } from './useJob';
 import { useUploads, type Span } from './useUploads';
@@ -27,6 +28,7 @@ const people = usePeople(props.jobId);
 const { job, missing, load, rename, note, arrange, accept, read, remove } = useJob(props.jobId, people);
 const { incoming, send, stop } = useUploads(props.jobId, load);
 const bringing = ref(false);
+const cutting = ref(false);
 const knowing = ref(false);
 const delivering = ref<Shot | null>(null);
 const naming = ref<Shot | null>(null);
@@ -69,6 +71,9 @@ async function takeName(): Promise<void> {
 function take(files: Iterable<File>, span: Span): void {
   for (const file of files) void send(file, span);
 }
+/** Where it stands in the cut. */
+const placed = (shot: Shot): string => (shot.cut?.retired ? 'no longer in the cut' : shot.cut ? `event ${shot.cut.number}, ${shot.cut.in}–${shot.cut.out}` : '');
+const inCut = computed(() => job.value?.shots.some((shot) => shot.cut && !shot.cut.retired) ?? false);
 function length(shot: Shot): string {
   const f = shot.footage;
   const frames = shot.state === 'ready' ? shot.to - shot.from + 1 : f?.frames;
@@ -85,6 +90,8 @@ function length(shot: Shot): string {
     <TopBar :trail="[{ name: 'Jobs', to: '/' }]" :title="job?.name ?? 'Job'" :note="job ? `${job.shots.length} shots · ${job.people.length} people` : ''">
       <RouterLink class="btn quiet" to="/deliveries">Deliveries</RouterLink>
       <button type="button" class="btn quiet" @click="knowing = true">People</button>
+      <template v-if="inCut"><a class="btn quiet" :href="api.cutUrl(jobId, 'otio')" download>Cut as OTIO</a><a class="btn quiet" :href="api.cutUrl(jobId, 'edl')" download>as EDL</a></template>
+      <button type="button" class="btn" @click="cutting = true">Bring in a cut</button>
       <button type="button" class="btn main" @click="bringing = true">Bring in footage</button>
     </TopBar>
     <main>
@@ -107,7 +114,7 @@ function length(shot: Shot): string {
         </Column>
         <Column header="Shot" style="width: 180px">
           <template #body="{ data: shot }">
-            <component :is="shot.state === 'ready' ? 'RouterLink' : 'span'" class="name" :to="`/shots/${shot.id}`"><b>{{ shot.name }}</b><span class="mono dim">{{ length(shot) }}</span></component>
+            <component :is="shot.state === 'ready' ? 'RouterLink' : 'span'" class="name" :to="`/shots/${shot.id}`"><b>{{ shot.name }}</b><span class="mono dim">{{ length(shot) }}</span><span v-if="shot.cut" class="dim">{{ placed(shot) }}</span></component>
           </template>
         </Column>
         <Column header="People and parts">
@@ -132,6 +139,7 @@ function length(shot: Shot): string {
       <Menu ref="menu" :model="acts" popup append-to="main" />
     </main>
     <BringIn v-model:open="bringing" @take="take" />
+    <BringInCut v-model:open="cutting" :job-id="jobId" @done="load" />
     <Dialog :visible="delivering !== null" modal :header="`Deliver ${delivering?.name}`" :style="{ width: '480px' }" @update:visible="delivering = null"><DeliverPanel v-if="delivering" :shot="delivering" @close="delivering = null" @ordered="say('Rendering', 'Its progress is under Deliveries.')" /></Dialog>
     <Dialog v-model:visible="knowing" modal header="People of this job" :style="{ width: '420px' }"><PeopleList :people="people" @removed="load" /></Dialog>
     <Dialog :visible="naming !== null" modal header="Rename the shot" :style="{ width: '380px' }" @update:visible="naming = null">

@@ -1,0 +1,144 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Cuts\CutFile;
+use App\Models\Follow;
+use App\Models\Job;
+use App\Models\Shot;
+use Cossel\Core\Cut\Rate;
+use Illuminate\Support\Facades\Queue;
+use Illuminate\Testing\TestResponse;
+
+/** Cuts brought into jobs: shots with handles in order; a new version of the edit takes no treatment away. */
+final class CutsTest extends AppTestCase
+{
+    private Job $job;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $this->job = Job::create(['name' => 'Glasshouse']);
+    }
+
+    /** A long file of 60 frames whose timecode begins at an hour. */
+    private function long(string $name): void
+    {
+        $file = $this->film($name, ['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-timecode', '01:00:00:00'], '64x48', 60);
+        $this->artisan('cossel:import', ['files' => [$this->edl([]), $file], '--job' => 'Glasshouse']);
+    }
+
+    /**
+     * @param list<array{string, string, int, int}> $events file, name, first frame and length
+     */
+    private function edl(array $events): string
+    {
+        $code = static fn(int $frame): string => sprintf('01:00:%02d:%02d', intdiv($frame, 24), $frame % 24);
+        $text = "TITLE: Glasshouse\nFCM: NON-DROP FRAME\n";
+        $at = 0;
+        foreach ($events as $i => [$file, $name, $in, $length]) {
+            $text .= sprintf("%03d  AX       V     C        %s %s %s %s\n* FROM CLIP NAME: %s\n* SOURCE FILE: /media/%s\n", $i + 1, $code($in), $code($in + $length), $code($at), $code($at + $length), $name, $file);
+            $at += $length;
+        }
+        $path = "{$this->folder}/cut.edl";
+        file_put_contents($path, $text);
+
+        return $path;
+    }
+
+    /** @param list<array{string, string, int, int}> $events */
+    private function bring(array $events, int $handles = 4): TestResponse
+    {
+        return $this->postJson("/api/jobs/{$this->job->id}/cut", ['name' => 'cut.edl', 'text' => file_get_contents($this->edl($events)), 'rate' => '24/1', 'handles' => $handles]);
+    }
+
+    /** @return list<array{string, string, int, int}> */
+    private function shots(): array
+    {
+        return $this->job->shots()->get()->map(static fn(Shot $shot): array => [$shot->name, $shot->state->value, $shot->from, $shot->to])->all();
+    }
+
+    public function test_events_become_shots_with_handles_that_share_their_footage(): void
+    {
+        $this->long('reel_a.mov');
+        $this->bring([['reel_a.mov', 'gh010', 2, 10], ['reel_a.mov', 'gh020', 30, 12]])->assertOk()->assertJsonPath('told.0', '2 shots are new.');
+        // No more handle than there is footage.
+        self::assertSame([['gh010', 'ready', 0, 15], ['gh020', 'ready', 26, 45]], $this->shots());
+        self::assertCount(1, $this->job->shots()->pluck('footage_id')->unique());
+        $this->getJson("/api/jobs/{$this->job->id}")->assertJsonPath('shots.1.cut', ['number' => 2, 'in' => 30, 'out' => 41, 'retired' => false, 'told' => []]);
+    }
+
+    public function test_what_is_not_here_is_asked_for_and_found_when_it_comes(): void
+    {
+        $this->bring([['reel_b.mov', 'gh010', 10, 10], ['reel_b.mov', 'gh020', 40, 10]])->assertOk()->assertJsonPath('told.1', 'gh010 asks for reel_b.mov.');
+        self::assertSame(['missing', 'missing'], array_column($this->shots(), 1));
+        self::assertSame('Its footage is not here: bring in reel_b.mov.', $this->job->shots()->first()?->error);
+        $file = $this->film('reel_b.mov', ['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-timecode', '01:00:00:00'], '64x48', 60);
+        $upload = $this->postJson("/api/jobs/{$this->job->id}/uploads", ['name' => 'reel_b.mov', 'size' => filesize($file)])->assertCreated()->json('id');
+        $this->call('PUT', "/api/uploads/{$upload}", [], [], [], ['HTTP_UPLOAD_OFFSET' => '0', 'CONTENT_TYPE' => 'application/octet-stream'], (string) file_get_contents($file))->assertSuccessful();
+        $this->postJson("/api/uploads/{$upload}/shot")->assertSuccessful();
+        self::assertSame([['gh010', 'ready', 6, 23], ['gh020', 'ready', 36, 53]], $this->shots());
+        // A file too short for what the cut shows of it says so.
+        $this->bring([['reel_b.mov', 'gh030', 55, 10]])->assertOk();
+        self::assertSame('The cut asks for frames 55 to 64 of reel_b.mov, which has 0 to 59.', Shot::where('name', 'gh030')->sole()->error);
+    }
+
+    public function test_a_new_version_moves_grows_and_retires_without_losing_a_treatment(): void
+    {
+        $this->long('reel_a.mov');
+        $this->bring([['reel_a.mov', 'gh010', 10, 10], ['reel_a.mov', 'gh020', 40, 10]])->assertOk();
+        $shot = Shot::where('name', 'gh010')->sole();
+        $recipe = $this->recipe($shot);
+        $recipe['areas'] = [[
+            'id' => 'face', 'name' => 'Face', 'live' => ['from' => 6, 'to' => 23], 'touches' => [['id' => 't', 'kind' => 'exposure', 'stops' => 1]],
+            'outline' => ['at' => 10, 'shapes' => [['id' => 's', 'kind' => 'ellipse', 'centre' => [0.6, 0.5], 'radii' => [0.2, 0.2]]]],
+        ]];
+        $this->putJson("/api/shots/{$shot->id}/recipe", ['base' => $shot->refresh()->revision, 'label' => 'A face', 'recipe' => $recipe])->assertOk();
+        $this->postJson("/api/shots/{$shot->id}/follows", ['area' => 'face', 'start' => 10, 'from' => 6, 'to' => 23])->assertCreated();
+        Queue::fake();
+        // The other order; the first one longer at its end; the second gone; a third.
+        $told = $this->bring([['reel_a.mov', 'gh030', 25, 8], ['reel_a.mov', 'gh010', 12, 16]])->assertOk()->json('told');
+        self::assertSame('1 shot is new, 1 was known, 1 is no longer in the cut.', $told[0]);
+        self::assertContains('gh010 grew to frames 6 to 31; what was followed is followed on.', $told);
+        self::assertSame([['gh030', 'ready', 21, 36], ['gh010', 'ready', 6, 31], ['gh020', 'ready', 36, 53]], $this->shots());
+        $grown = $this->recipe($shot->refresh());
+        self::assertSame([[6, 31], 6, 31, 'exposure'], [$grown['source']['span'], $grown['areas'][0]['live']['from'], $grown['areas'][0]['live']['to'], $grown['areas'][0]['touches'][0]['kind']]);
+        $follow = Follow::latest('id')->firstOrFail();
+        self::assertSame(['face', 23, 23, 31], [$follow->area, $follow->start, $follow->from, $follow->to]);
+        self::assertTrue($this->getJson('/api/shots/' . Shot::where('name', 'gh020')->sole()->id)->json('cut.retired'));
+        // Back again, shorter: what was longer is kept.
+        $this->bring([['reel_a.mov', 'gh020', 42, 4], ['reel_a.mov', 'gh010', 12, 4]])->assertOk();
+        self::assertSame([['gh020', 'ready', 36, 53], ['gh010', 'ready', 6, 31], ['gh030', 'ready', 21, 36]], $this->shots());
+    }
+
+    public function test_the_cut_goes_out_as_it_came(): void
+    {
+        $this->long('reel_a.mov');
+        $this->bring([['reel_a.mov', 'gh010', 10, 10], ['reel_a.mov', 'gh020', 40, 10]])->assertOk();
+        $edl = CutFile::read('x.edl', (string) $this->get("/api/jobs/{$this->job->id}/cut.edl")->assertOk()->getContent(), Rate::parse('24/1'));
+        $otio = CutFile::read('x.otio', (string) $this->get("/api/jobs/{$this->job->id}/cut.otio")->assertOk()->getContent(), Rate::parse('24/1'));
+        foreach ([$edl, $otio] as $cut) {
+            self::assertSame([['gh010', 86410, 86420, 0], ['gh020', 86440, 86450, 10]], array_map(static fn($e): array => [$e->name, $e->in, $e->out, $e->at], $cut->events));
+        }
+        // Delivered, it is told from the delivery, which begins with its handle.
+        $shot = Shot::where('name', 'gh020')->sole();
+        $this->postJson("/api/shots/{$shot->id}/deliveries", ['format' => 'ffv1', 'from' => 36, 'to' => 53])->assertSuccessful();
+        $cut = CutFile::read('x.otio', (string) $this->get("/api/jobs/{$this->job->id}/cut.otio")->getContent(), Rate::parse('24/1'));
+        self::assertSame([4, 14, 0], [$cut->events[1]->in, $cut->events[1]->out, $cut->events[1]->start]);
+        self::assertStringStartsWith('gh020', (string) $cut->events[1]->file);
+        $this->get('/api/jobs/' . Job::create(['name' => 'Other'])->id . '/cut.otio')->assertStatus(422)->assertJsonPath('message', 'The file: no cut was brought into this job.');
+    }
+
+    public function test_what_is_no_cut_is_told_and_changes_nothing(): void
+    {
+        $send = fn(array $changes): TestResponse => $this->postJson("/api/jobs/{$this->job->id}/cut", ['name' => 'a.edl', 'text' => 'x', 'rate' => '24/1', 'handles' => 4, ...$changes]);
+        $send([])->assertStatus(422)->assertJsonPath('message', 'Line 1: expected an event, a comment or a title, found “x”.');
+        $send(['name' => 'a.otio', 'text' => '{"a":'])->assertStatus(422)->assertJsonPath('message', 'The file: this is no JSON (syntax error).');
+        $send(['name' => 'a.mov'])->assertStatus(422)->assertJsonPath('message', 'A cut is an .otio or an .edl file.');
+        $send(['rate' => 'fast'])->assertStatus(422);
+        $send(['handles' => -1])->assertStatus(422);
+        self::assertSame(0, $this->job->shots()->count());
+    }
+}
