@@ -15,6 +15,7 @@ use App\Models\ShotState;
 use App\Treatment\Recipes;
 use App\Work\PrepareFrames;
 use Cossel\Core\Cut\Cut;
+use Cossel\Core\Cut\Event;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -29,7 +30,7 @@ final class Cuts
     public function bringIn(Job $job, Cut $cut, int $handles): array
     {
         return DB::transaction(function () use ($job, $cut, $handles): array {
-            $left = $job->shots()->whereNotNull('cut')->get()->keyBy('id')->all();
+            $left = $job->shots()->with('footage')->get()->keyBy('id')->all();
             $counts = ['new' => 0, 'known' => 0, 'retired' => 0];
             $told = [];
             foreach ($cut->events as $i => $event) {
@@ -46,7 +47,7 @@ final class Cuts
                 array_push($told, ...array_map(static fn(string $words): string => "{$event->name}: {$words}.", $event->told));
                 array_push($told, ...$this->settle($shot));
             }
-            foreach ($left as $shot) {
+            foreach (array_filter($left, static fn(Shot $shot): bool => $shot->cut !== null) as $shot) {
                 $counts['retired'] += (int) !CutPlace::of($shot->cut ?? [])->isRetired;
                 $shot->update(['cut' => CutPlace::of($shot->cut ?? [])->retired()->document()]);
             }
@@ -162,14 +163,29 @@ final class Cuts
         $best = null;
         $most = 0;
         foreach ($shots as $shot) {
-            $other = CutPlace::of($shot->cut ?? [])->event;
-            $shared = min($other->out, $place->event->out) - max($other->in, $place->event->in);
-            if ($shared > $most && mb_strtolower($other->media()) === mb_strtolower($place->event->media())) {
+            $shared = $shot->cut === null ? self::sharedByHand($shot, $place) : self::shared(CutPlace::of($shot->cut)->event, $place->event);
+            if ($shared > $most) {
                 [$best, $most] = [$shot, $shared];
             }
         }
 
         return $best;
+    }
+
+    private static function shared(Event $one, Event $other): int
+    {
+        return mb_strtolower($one->media()) === mb_strtolower($other->media()) ? min($one->out, $other->out) - max($one->in, $other->in) : 0;
+    }
+
+    /** Frames of an event in a shot that was brought in without a cut; only where something is done in it, so that a whole reel is no shot. */
+    private static function sharedByHand(Shot $shot, CutPlace $place): int
+    {
+        if ($shot->footage === null || $shot->revision < 2 || !$place->isOf($shot->footage->name)) {
+            return 0;
+        }
+        [$first, $last] = $place->frames($shot->footage->info());
+
+        return min($shot->to, $last) - max($shot->from, $first) + 1;
     }
 
     private static function footage(CutPlace $place): ?Footage

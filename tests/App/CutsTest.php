@@ -113,6 +113,17 @@ final class CutsTest extends AppTestCase
         self::assertSame([['gh020', 'ready', 36, 53], ['gh010', 'ready', 6, 31], ['gh030', 'ready', 21, 36]], $this->shots());
     }
 
+    public function test_a_shot_that_somebody_worked_on_already_is_the_event(): void
+    {
+        $file = $this->film('reel_c.mov', ['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-timecode', '01:00:00:00'], '64x48', 60);
+        $this->artisan('cossel:import', ['files' => [$file], '--job' => 'Glasshouse', '--frames' => '8-30']);
+        $shot = Shot::sole();
+        $this->bring([['reel_c.mov', 'gh010', 10, 10]], 0)->assertJsonPath('told.0', '1 shot is new.');
+        $this->putJson("/api/shots/{$shot->id}/recipe", ['base' => 1, 'label' => 'Base', 'recipe' => [...$this->recipe($shot), 'base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => 1]]]])->assertOk();
+        $this->bring([['reel_c.mov', 'gh020', 26, 10]], 0)->assertJsonPath('told.0', '1 was known, 1 is no longer in the cut.');
+        self::assertSame([['reel_c', 'ready', 8, 35], ['gh010', 'ready', 10, 19]], $this->shots());
+    }
+
     public function test_the_cut_goes_out_as_it_came(): void
     {
         $this->long('reel_a.mov');
