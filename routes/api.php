@@ -6,6 +6,7 @@ use App\Http\Controllers\AreaController;
 use App\Http\Controllers\CarryController;
 use App\Http\Controllers\CutController;
 use App\Http\Controllers\DeliveryController;
+use App\Http\Controllers\FaceController;
 use App\Http\Controllers\FileController;
 use App\Http\Controllers\FindPersonController;
 use App\Http\Controllers\FollowController;
@@ -48,6 +49,8 @@ Route::middleware(InTurn::class)->group(static function (): void {
     Route::post('shots/{shot}/scope', [PictureController::class, 'scope']);
     Route::post('shots/{shot}/person', FindPersonController::class);
     Route::get('shots/{shot}/targets', [CarryController::class, 'targets']);
+    Route::get('shots/{shot}/faces/{person}', [FaceController::class, 'show']);
+    Route::get('shots/{shot}/faces/{person}/picture', [FaceController::class, 'picture']);
     Route::get('carries/{carry}/picture/{side}', [CarryController::class, 'picture'])->whereIn('side', ['before', 'after']);
     Route::post('shots/{shot}/edge', [OutlineController::class, 'edge']);
     Route::post('shots/{shot}/areas/{area}/colours', [AreaController::class, 'colours']);

@@ -58,6 +58,8 @@ final class Progress
                 'id' => $area->id,
                 'name' => $area->name,
                 'person' => $area->person,
+                'part' => $area->part,
+                'part' => $area->part,
                 'on' => $area->on,
                 'outline' => $area->outline->shapes !== [] || $area->pick !== null,
                 'follow' => $area->motion->by === Motion::RIDE || $area->motion->track !== null || $area->motion->keys !== [],

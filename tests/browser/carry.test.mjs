@@ -48,7 +48,13 @@ test('a relit face is proposed for another shot, looked at, taken in one step an
   await page.getByRole('tab', { name: /Face$/ }).click();
   if (!(await page.getByText('Trim', { exact: true }).first().isVisible())) await page.locator('.line').filter({ hasText: 'Treat' }).click();
   await page.getByText('Trim', { exact: true }).first().waitFor();
-  await page.goBack();
+  // Through the cut his skin is alike now.
+  await page.goto(`${cossel.url}/jobs/1`);
+  await page.getByRole('button', { name: 'People', exact: true }).click();
+  const dario = page.getByRole('region', { name: 'Dario' });
+  await dario.getByText(/^\d\.\d from gh010_backlit$/).waitFor();
+  assert.equal(await dario.getByRole('listitem').count(), 2);
+  await page.getByRole('region', { name: 'Wren' }).getByText(/^▲ 1\d\.\d from gh030_gaze$/).waitFor();
   await cossel.api('POST', `/carries/${carry.id}/back`);
   assert.deepEqual((await recipe('gh050_leaf')).areas, []);
 });

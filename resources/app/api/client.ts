@@ -148,6 +148,8 @@ export const api = {
   addJob: (name: string) => json<Job>('POST', '/jobs', { name }),
   renameJob: (id: number, name: string) => json<Job>('PUT', `/jobs/${id}`, { name }),
   removeJob: (id: number) => json<undefined>('DELETE', `/jobs/${id}`),
+  face: (shot: number, person: string, beside: number | null) => json<{ area: string | null; frame: number | null; apart: number | null }>('GET', `/shots/${shot}/faces/${person}${beside === null ? '' : `?beside=${beside}`}`),
+  faceUrl: (shot: Shot, person: string) => `/api/shots/${shot.id}/faces/${person}/picture?r=${shot.revision}`,
   bringInCut: (job: number, cut: { name: string; text: string; rate: string; handles: number }) => json<{ told: string[] }>('POST', `/jobs/${job}/cut`, cut),
   cutUrl: (job: number, form: 'otio' | 'edl') => `/api/jobs/${job}/cut.${form}`,
   orderShots: (job: number, shots: number[]) => json<Job>('PUT', `/jobs/${job}/order`, { shots }),

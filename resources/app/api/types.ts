@@ -82,6 +82,7 @@ export interface AreaProgress {
   id: string;
   name: string;
   person: string | null;
+  part: string;
   on: boolean;
   outline: boolean;
   follow: boolean;

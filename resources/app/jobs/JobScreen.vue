@@ -15,9 +15,11 @@ import PeopleList from '../bench/person/PeopleList.vue';
 import { usePeople } from '../bench/person/usePeople';
 import DeliverPanel from '../deliveries/DeliverPanel.vue';
 import { useNotices } from '../useNotices';
+import PillChoice from '../widgets/PillChoice.vue';
 import TopBar from '../widgets/TopBar.vue';
 import BringIn from './BringIn.vue';
 import BringInCut from './BringInCut.vue';
+import PeopleRows from './PeopleRows.vue';
 import ShotParts from './ShotParts.vue';
 import { useJob } from './useJob';
 import { useUploads, type Span } from './useUploads';
@@ -29,6 +31,9 @@ const { job, missing, load, rename, note, arrange, accept, read, remove } = useJ
 const { incoming, send, stop } = useUploads(props.jobId, load);
 const bringing = ref(false);
 const cutting = ref(false);
+/** The job by shots, or by people through the cut. */
+const by = ref<'shots' | 'people'>('shots');
+const VIEWS = [{ label: 'Shots', value: 'shots' as const }, { label: 'People', value: 'people' as const }];
 const knowing = ref(false);
 const delivering = ref<Shot | null>(null);
 const naming = ref<Shot | null>(null);
@@ -88,8 +93,9 @@ function length(shot: Shot): string {
   </main>
   <div v-else ref="screen" class="screen" :class="{ over: isOverDropZone }">
     <TopBar :trail="[{ name: 'Jobs', to: '/' }]" :title="job?.name ?? 'Job'" :note="job ? `${job.shots.length} shots · ${job.people.length} people` : ''">
+      <PillChoice :options="VIEWS" :value="by" label="The job by" @choose="by = $event ?? 'shots'" />
       <RouterLink class="btn quiet" to="/deliveries">Deliveries</RouterLink>
-      <button type="button" class="btn quiet" @click="knowing = true">People</button>
+      <button type="button" class="btn quiet" @click="knowing = true">People…</button>
       <template v-if="inCut"><a class="btn quiet" :href="api.cutUrl(jobId, 'otio')" download>Cut as OTIO</a><a class="btn quiet" :href="api.cutUrl(jobId, 'edl')" download>as EDL</a></template>
       <button type="button" class="btn" @click="cutting = true">Bring in a cut</button>
       <button type="button" class="btn main" @click="bringing = true">Bring in footage</button>
@@ -101,7 +107,8 @@ function length(shot: Shot): string {
         <span v-else class="coming"><ProgressBar :value="Math.round(entry.share * 100)" :show-value="false" :aria-label="`${entry.name} coming in`" style="height: 4px" /><span class="dim">coming in, {{ Math.round(entry.share * 100) }} %</span></span>
         <button type="button" class="btn small" @click="stop(entry)">{{ entry.error ? 'Remove' : 'Stop' }}</button>
       </div>
-      <DataTable v-if="job?.shots.length" :value="job.shots" data-key="id" :row-class="() => 'shot'" :pt="{ table: { 'aria-label': 'Shots of the job' } }" @row-reorder="({ dragIndex, dropIndex }: DataTableRowReorderEvent) => arrange(dragIndex, dropIndex)">
+      <PeopleRows v-if="job && by === 'people'" :job="job" />
+      <DataTable v-else-if="job?.shots.length" :value="job.shots" data-key="id" :row-class="() => 'shot'" :pt="{ table: { 'aria-label': 'Shots of the job' } }" @row-reorder="({ dragIndex, dropIndex }: DataTableRowReorderEvent) => arrange(dragIndex, dropIndex)">
         <Column row-reorder style="width: 24px"><template #header><span class="unseen">Order</span></template><template #rowreordericon><span class="grip p-datatable-reorderable-row-handle" title="Drag to another place; or move it by its menu">⁝</span></template></Column>
         <Column header="After | before" style="width: 188px">
           <template #body="{ data: shot }">

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+/** Each person through the cut: their face in every shot that shows them, treated, in order; a jump in skin from one to the next is ringed. */
+import { computed, ref } from 'vue';
+import type { Job, Shot } from '../api/types';
+import RulerSlider from '../widgets/RulerSlider.vue';
+import FaceInShot from './FaceInShot.vue';
+
+const props = defineProps<{ job: Job }>();
+/** CIEDE2000 of neighbours that is seen at a glance. */
+const USUAL = 4;
+const limit = ref(USUAL);
+
+const FACES = ['face', 'skin'];
+const shows = (shot: Shot, person: string): boolean => shot.state === 'ready' && (shot.progress?.areas ?? []).some((a) => a.person === person && FACES.includes(a.part));
+const rows = computed(() => props.job.people.map((person) => ({ person, shots: props.job.shots.filter((shot) => shows(shot, person.slug)) })));
+</script>
+
+<template>
+  <div class="rows">
+    <div class="limit"><RulerSlider label="Limit" :value="limit" :least="0" :most="20" :neutral="USUAL" :digits="1" unit="ΔE" @change="limit = $event" /><span class="dim">CIEDE2000 that skin may change by from one shot to the next</span></div>
+    <section v-for="row in rows" :key="row.person.slug" :aria-label="row.person.name">
+      <h2>{{ row.person.name }}</h2>
+      <p v-if="row.shots.length === 0" class="dim">No face of theirs is outlined in a shot yet.</p>
+      <ol v-else class="strip"><FaceInShot v-for="(shot, i) in row.shots" :key="`${shot.id} ${shot.revision}`" :shot="shot" :person="row.person" :before="row.shots[i - 1] ?? null" :limit="limit" /></ol>
+    </section>
+    <p v-if="rows.length === 0" class="dim">Nobody is known in this job yet. People come in with the areas found for them.</p>
+  </div>
+</template>
+
+<style scoped>
+.rows {
+  display: grid;
+  gap: 20px;
+  padding: 16px 24px;
+}
+
+.limit {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  max-width: 720px;
+}
+
+.limit > :first-child {
+  flex: none;
+  width: 260px;
+}
+
+h2 {
+  margin: 0 0 8px;
+  font-size: 14px;
+  font-weight: 600;
+}
+
+.strip {
+  display: flex;
+  gap: 10px;
+  margin: 0;
+  padding: 2px 2px 8px;
+  overflow-x: auto;
+  list-style: none;
+}
+</style>
