@@ -91,6 +91,8 @@ Route::post('carries/{carry}/take', [CarryController::class, 'take']);
 Route::post('carries/{carry}/back', [CarryController::class, 'back']);
 Route::post('carries/{carry}/leave', [CarryController::class, 'leave']);
 Route::post('follows/{follow}/stop', [FollowController::class, 'stop']);
+Route::post('jobs/{job}/deliveries', [DeliveryController::class, 'many']);
+Route::get('jobs/{job}/deliveries.sha256', [DeliveryController::class, 'sums']);
 Route::post('shots/{shot}/deliveries', [DeliveryController::class, 'store']);
 
 Route::get('upkeep', [UpkeepController::class, 'show']);

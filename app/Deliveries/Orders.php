@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace App\Deliveries;
 
+use App\Cuts\CutPlace;
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
 use App\Models\DeliveryState;
+use App\Models\Job;
 use App\Models\Shot;
+use App\Models\ShotState;
 use App\Treatment\Recipes;
 use App\Work\FinishDelivery;
 use App\Work\Queues;
@@ -24,17 +27,52 @@ final class Orders
 {
     public function __construct(private readonly Recipes $recipes, private readonly Filesystem $files) {}
 
-    /** @param string|null $slip made up by who orders: sent again with the same one, an order is not placed twice */
-    public function place(Shot $shot, Format $format, int $from, int $to, ?string $slip = null): Delivery
+    /**
+     * Several shots at once: all of them or, where there is no room for that, none.
+     *
+     * @param list<int> $ids     of shots
+     * @param bool      $handles whether all frames of a shot are delivered, or those alone that the cut shows
+     * @param string    $name    pattern of the files' names
+     * @param string    $slip    sent again with the same one, nothing is placed twice
+     *
+     * @return list<Delivery>
+     */
+    public function placeAll(Job $job, array $ids, Format $format, bool $handles, string $name, string $slip): array
+    {
+        $shots = $job->shots()->whereKey($ids)->where('state', ShotState::Ready)->with('footage')->get();
+        $needed = 0;
+        $spans = [];
+        foreach ($shots as $shot) {
+            $spans[$shot->id] = $handles || $shot->cut === null ? [$shot->from, $shot->to] : self::shown($shot);
+            $needed += DiskSpace::needed($shot->readyFootage()->info(), $format, $spans[$shot->id][1] - $spans[$shot->id][0] + 1);
+        }
+        DiskSpace::check($needed);
+
+        return DB::transaction(fn(): array => $shots->map(fn(Shot $shot): Delivery => $this->place($shot, $format, ...$spans[$shot->id], slip: "{$slip} {$shot->id}", name: $name))->values()->all());
+    }
+
+    /** @return array{int, int} the frames that the cut shows, as far as the shot has them */
+    private static function shown(Shot $shot): array
+    {
+        [$first, $last] = CutPlace::of($shot->cut ?? [])->frames($shot->readyFootage()->info());
+
+        return [max($shot->from, min($shot->to, $first)), max($shot->from, min($shot->to, $last))];
+    }
+
+    /**
+     * @param string|null $slip made up by who orders: sent again with the same one, an order is not placed twice
+     * @param string      $name pattern of the file's name
+     */
+    public function place(Shot $shot, Format $format, int $from, int $to, ?string $slip = null, string $name = FileName::USUAL): Delivery
     {
         $revision = $this->recipes->present($shot);
 
-        return DB::transaction(static function () use ($shot, $format, $from, $to, $slip, $revision): Delivery {
+        return DB::transaction(static function () use ($shot, $format, $from, $to, $slip, $name, $revision): Delivery {
             $placed = $slip === null ? null : $shot->deliveries()->where('slip', $slip)->first();
             if ($placed !== null) {
                 return $placed;
             }
-            $delivery = $shot->deliveries()->create(['slip' => $slip, 'format' => $format, 'state' => DeliveryState::Rendering, 'from' => $from, 'to' => $to, 'revision' => $revision->number, 'recipe' => $revision->recipe]);
+            $delivery = $shot->deliveries()->create(['slip' => $slip, 'format' => $format, 'state' => DeliveryState::Rendering, 'from' => $from, 'to' => $to, 'revision' => $revision->number, 'recipe' => $revision->recipe, 'name' => FileName::of($name, $shot, $revision->number, $from, $to)]);
             $size = (int) config('cossel.frames_a_part');
             for ($first = $from, $index = 0; $first <= $to; $first += $size, ++$index) {
                 $delivery->parts()->create(['index' => $index, 'from' => $first, 'to' => min($to, $first + $size - 1)]);

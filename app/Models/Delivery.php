@@ -23,6 +23,8 @@ use Illuminate\Support\Facades\Storage;
  * @property int                           $to
  * @property int                           $revision
  * @property string                        $recipe   JSON, as it was when the delivery was asked for
+ * @property string|null                   $name     of the file, without extension
+ * @property string|null                   $sha256   of the file, once done
  * @property string|null                   $file     on the data disk, once done
  * @property int|null                      $bytes
  * @property string|null                   $error

@@ -59,7 +59,6 @@ final class Progress
                 'name' => $area->name,
                 'person' => $area->person,
                 'part' => $area->part,
-                'part' => $area->part,
                 'on' => $area->on,
                 'outline' => $area->outline->shapes !== [] || $area->pick !== null,
                 'follow' => $area->motion->by === Motion::RIDE || $area->motion->track !== null || $area->motion->keys !== [],

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Work;
 
+use App\Deliveries\FileName;
 use App\Deliveries\Finisher;
 use App\Deliveries\Orders;
 use App\Models\Delivery;
@@ -11,7 +12,6 @@ use App\Models\DeliveryPart;
 use App\Models\DeliveryState;
 use Illuminate\Filesystem\Filesystem;
 use Illuminate\Support\Facades\Storage;
-use Illuminate\Support\Str;
 
 /** Puts a delivery's parts together into its file. */
 final class FinishDelivery implements Piece
@@ -46,12 +46,12 @@ final class FinishDelivery implements Piece
             return;
         }
         $shot = $delivery->shot;
-        $name = sprintf('deliveries/%d/%s_r%d.%s', $delivery->id, Str::slug($shot->name, '_'), $delivery->revision, $delivery->format->extension());
+        $name = sprintf('deliveries/%d/%s.%s', $delivery->id, $delivery->name ?? FileName::of(FileName::USUAL, $shot, $delivery->revision, $delivery->from, $delivery->to), $delivery->format->extension());
         $file = Storage::disk('data')->path($name);
         $files->makeDirectory(dirname($file), recursive: true, force: true);
         $parts = $delivery->parts->mapWithKeys(static fn(DeliveryPart $part): array => [RenderPart::file($part) => $part->to - $part->from + 1])->all();
         $finisher->finish($shot->readyFootage()->file(), $delivery->format, $parts, $delivery->from, $delivery->to, $file);
-        Delivery::whereKey($delivery->id)->where('state', DeliveryState::Finishing)->update(['state' => DeliveryState::Done, 'file' => $name, 'bytes' => (int) filesize($file), 'error' => null]);
+        Delivery::whereKey($delivery->id)->where('state', DeliveryState::Finishing)->update(['state' => DeliveryState::Done, 'file' => $name, 'bytes' => (int) filesize($file), 'sha256' => (string) hash_file('sha256', $file), 'error' => null]);
         $files->deleteDirectory($delivery->workFolder());
     }
 

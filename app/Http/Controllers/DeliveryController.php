@@ -7,9 +7,12 @@ namespace App\Http\Controllers;
 use App\Deliveries\DeliveryNotReady;
 use App\Deliveries\Format;
 use App\Deliveries\Orders;
+use App\Http\Requests\DeliverManyRequest;
 use App\Http\Requests\DeliverRequest;
 use App\Http\Resources\DeliveryResource;
 use App\Models\Delivery;
+use App\Models\DeliveryState;
+use App\Models\Job;
 use App\Models\Shot;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Resources\Json\AnonymousResourceCollection;
@@ -34,6 +37,21 @@ final class DeliveryController
     public function store(DeliverRequest $request, Shot $shot): DeliveryResource
     {
         return new DeliveryResource($this->orders->place($shot, $request->wantedFormat(), (int) $request->validated('from'), (int) $request->validated('to'), $request->validated('slip')));
+    }
+
+    /** Several shots of a job at once. */
+    public function many(DeliverManyRequest $request, Job $job): AnonymousResourceCollection
+    {
+        return DeliveryResource::collection($this->orders->placeAll($job, $request->shots(), $request->wantedFormat(), $request->boolean('handles'), $request->validated('name'), $request->validated('slip')));
+    }
+
+    /** SHA-256 sums of all that was delivered of a job, as sha256sum checks them. */
+    public function sums(Job $job): Response
+    {
+        $done = Delivery::whereIn('shot_id', $job->shots()->select('id'))->where('state', DeliveryState::Done)->whereNotNull('sha256')->orderBy('id')->get();
+        $lines = $done->map(static fn(Delivery $d): string => "{$d->sha256}  " . basename((string) $d->file) . "\n")->implode('');
+
+        return new Response($lines, 200, ['Content-Type' => 'text/plain; charset=utf-8', 'Content-Disposition' => 'attachment; filename="deliveries.sha256"']);
     }
 
     public function cancel(Delivery $delivery): DeliveryResource

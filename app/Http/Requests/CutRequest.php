@@ -16,7 +16,7 @@ final class CutRequest extends FormRequest
     public function rules(): array
     {
         return [
-            'name' => ['required', 'string', 'max:200', static function (string $field, string $name, \Closure $fail): void {
+            'name' => ['bail', 'required', 'string', 'max:200', static function (string $field, string $name, \Closure $fail): void {
                 CutFile::is($name) || $fail('A cut is an .otio or an .edl file.');
             }],
             'text' => ['required', 'string', 'max:20000000'],

@@ -31,6 +31,7 @@ final class DeliveryResource extends JsonResource
             'done' => $this->state === DeliveryState::Done ? $this->to - $this->from + 1 : (int) $this->parts->sum('done'),
             'file' => $this->file === null ? null : basename($this->file),
             'bytes' => $this->bytes,
+            'sha256' => $this->sha256,
             'error' => $this->error,
             'createdAt' => $this->created_at?->toIso8601String(),
         ];

@@ -224,6 +224,8 @@ export const api = {
 
   deliveries: () => list<Delivery>('/deliveries'),
   deliver: (shot: number, wanted: { format: string; from: number; to: number; slip: string }) => json<Delivery>('POST', `/shots/${shot}/deliveries`, wanted),
+  deliverMany: (job: number, wanted: { shots: number[]; format: string; handles: boolean; name: string; slip: string }) => json<Delivery[]>('POST', `/jobs/${job}/deliveries`, wanted),
+  sumsUrl: (job: number) => `/api/jobs/${job}/deliveries.sha256`,
   cancelDelivery: (id: number) => json<Delivery>('POST', `/deliveries/${id}/cancel`),
   retryDelivery: (id: number) => json<Delivery>('POST', `/deliveries/${id}/retry`),
   removeDelivery: (id: number) => json<undefined>('DELETE', `/deliveries/${id}`),

@@ -155,6 +155,8 @@ export interface Delivery {
   done: number;
   file: string | null;
   bytes: number | null;
+  /** Of the file, once it is done. */
+  sha256: string | null;
   error: string | null;
   createdAt: string | null;
 }

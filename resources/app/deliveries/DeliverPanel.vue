@@ -1,30 +1,21 @@
 <script setup lang="ts">
 /** What to deliver of a shot: the format and the frames. */
 import InputNumber from 'primevue/inputnumber';
-import RadioButton from 'primevue/radiobutton';
-import { onMounted, ref } from 'vue';
+import { ref } from 'vue';
 import { api } from '../api/client';
-import type { Format, Shot } from '../api/types';
+import type { Shot } from '../api/types';
 import { useNotices } from '../useNotices';
+import FormatChoice from './FormatChoice.vue';
 
 const props = defineProps<{ shot: Shot }>();
 const emit = defineEmits<{ close: []; ordered: [] }>();
 const { fail } = useNotices();
-const formats = ref<Format[]>([]);
 const format = ref('ffv1');
 const from = ref(props.shot.from);
 const to = ref(props.shot.to);
 const sending = ref(false);
 /** Sent again after a lost answer, the same order is not placed twice. */
 const slip = Math.random().toString(36).slice(2, 12);
-
-onMounted(async () => {
-  try {
-    formats.value = await api.formats();
-  } catch (reason) {
-    fail('The formats cannot be shown', reason);
-  }
-});
 
 async function order(): Promise<void> {
   sending.value = true;
@@ -42,13 +33,7 @@ async function order(): Promise<void> {
 
 <template>
   <form class="deliver" @submit.prevent="order">
-    <fieldset>
-      <legend class="dim">As</legend>
-      <label v-for="f in formats" :key="f.name" class="format">
-        <RadioButton v-model="format" name="format" :value="f.name" />
-        <span><b>{{ f.label }}</b><small class="dim">{{ f.purpose }}</small></span>
-      </label>
-    </fieldset>
+    <FormatChoice v-model="format" />
     <div class="span">
       <span class="dim">Frames</span>
       <InputNumber v-model="from" :min="shot.from" :max="to" :use-grouping="false" aria-label="First frame" />
@@ -58,7 +43,7 @@ async function order(): Promise<void> {
     </div>
     <div class="row">
       <button type="button" class="btn" @click="emit('close')">Leave it</button>
-      <button type="submit" class="btn main" :disabled="sending || formats.length === 0">Render it</button>
+      <button type="submit" class="btn main" :disabled="sending">Render it</button>
     </div>
   </form>
 </template>
@@ -67,34 +52,6 @@ async function order(): Promise<void> {
 .deliver {
   display: grid;
   gap: 16px;
-}
-
-fieldset {
-  display: grid;
-  gap: 8px;
-  border: 0;
-  padding: 0;
-}
-
-legend {
-  margin: 0 0 8px -2px;
-  padding: 0 2px;
-}
-
-.format {
-  display: flex;
-  gap: 8px;
-  align-items: flex-start;
-  min-height: 24px;
-  cursor: pointer;
-}
-
-.format span {
-  display: grid;
-}
-
-.format b {
-  font-weight: 500;
 }
 
 .span,

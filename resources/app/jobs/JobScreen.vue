@@ -13,6 +13,7 @@ import { api } from '../api/client';
 import type { Shot } from '../api/types';
 import PeopleList from '../bench/person/PeopleList.vue';
 import { usePeople } from '../bench/person/usePeople';
+import DeliverMany from '../deliveries/DeliverMany.vue';
 import DeliverPanel from '../deliveries/DeliverPanel.vue';
 import { useNotices } from '../useNotices';
 import PillChoice from '../widgets/PillChoice.vue';
@@ -31,6 +32,10 @@ const { job, missing, load, rename, note, arrange, accept, read, remove } = useJ
 const { incoming, send, stop } = useUploads(props.jobId, load);
 const bringing = ref(false);
 const cutting = ref(false);
+const picked = ref<Shot[]>([]);
+/** As they are by now, and only those that can be delivered. */
+const chosen = computed(() => (job.value?.shots ?? []).filter((s) => s.state === 'ready' && picked.value.some((p) => p.id === s.id)));
+const deliveringMany = ref(false);
 /** The job by shots, or by people through the cut. */
 const by = ref<'shots' | 'people'>('shots');
 const VIEWS = [{ label: 'Shots', value: 'shots' as const }, { label: 'People', value: 'people' as const }];
@@ -108,8 +113,9 @@ function length(shot: Shot): string {
         <button type="button" class="btn small" @click="stop(entry)">{{ entry.error ? 'Remove' : 'Stop' }}</button>
       </div>
       <PeopleRows v-if="job && by === 'people'" :job="job" />
-      <DataTable v-else-if="job?.shots.length" :value="job.shots" data-key="id" :row-class="() => 'shot'" :pt="{ table: { 'aria-label': 'Shots of the job' } }" @row-reorder="({ dragIndex, dropIndex }: DataTableRowReorderEvent) => arrange(dragIndex, dropIndex)">
+      <DataTable v-else-if="job?.shots.length" v-model:selection="picked" :value="job.shots" data-key="id" :row-class="() => 'shot'" :pt="{ table: { 'aria-label': 'Shots of the job' } }" @row-reorder="({ dragIndex, dropIndex }: DataTableRowReorderEvent) => arrange(dragIndex, dropIndex)">
         <Column row-reorder style="width: 24px"><template #header><span class="unseen">Order</span></template><template #rowreordericon><span class="grip p-datatable-reorderable-row-handle" title="Drag to another place; or move it by its menu">⁝</span></template></Column>
+        <Column selection-mode="multiple" style="width: 28px" />
         <Column header="After | before" style="width: 188px">
           <template #body="{ data: shot }">
             <RouterLink v-if="shot.state === 'ready'" class="poster" :to="`/shots/${shot.id}`" :aria-label="`Open ${shot.name}`">
@@ -145,6 +151,8 @@ function length(shot: Shot): string {
       </div>
       <Menu ref="menu" :model="acts" popup append-to="main" />
     </main>
+    <footer v-if="chosen.length && by === 'shots'" class="chosen"><b>{{ chosen.length === 1 ? '1 shot' : `${chosen.length} shots` }} chosen</b><span class="grow"></span><a class="btn quiet" :href="api.sumsUrl(jobId)" download>Checksums of what was delivered</a><button type="button" class="btn" @click="picked = []">None</button><button type="button" class="btn main" @click="deliveringMany = true">Deliver {{ chosen.length === 1 ? 'it' : `all ${chosen.length}` }}</button></footer>
+    <Dialog v-if="job" v-model:visible="deliveringMany" modal :header="`Deliver ${chosen.length} shots`" :style="{ width: '520px' }"><DeliverMany :job-id="jobId" :job="job.name" :shots="chosen" @close="deliveringMany = false" @ordered="say('Rendering', 'Its progress is under Deliveries.')" /></Dialog>
     <BringIn v-model:open="bringing" @take="take" />
     <BringInCut v-model:open="cutting" :job-id="jobId" @done="load" />
     <Dialog :visible="delivering !== null" modal :header="`Deliver ${delivering?.name}`" :style="{ width: '480px' }" @update:visible="delivering = null"><DeliverPanel v-if="delivering" :shot="delivering" @close="delivering = null" @ordered="say('Rendering', 'Its progress is under Deliveries.')" /></Dialog>

@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Requests;
+
+use App\Deliveries\FileName;
+use App\Deliveries\Format;
+use Illuminate\Foundation\Http\FormRequest;
+use Illuminate\Validation\Rule;
+
+/** Asks for deliveries of several shots of a job. */
+final class DeliverManyRequest extends FormRequest
+{
+    /** @return array<string, mixed> */
+    public function rules(): array
+    {
+        return [
+            'shots' => ['required', 'array', 'max:1000'],
+            'shots.*' => ['integer'],
+            'format' => ['bail', 'required', 'string', Rule::enum(Format::class)],
+            'handles' => ['required', 'boolean'],
+            'name' => ['bail', 'required', 'string', 'max:120', static function (string $field, string $pattern, \Closure $fail): void {
+                $problem = FileName::problem($pattern);
+                $problem === null || $fail($problem);
+            }],
+            'slip' => ['required', 'string', 'between:8,28'],
+        ];
+    }
+
+    /** @return list<int> */
+    public function shots(): array
+    {
+        return array_map(intval(...), array_values($this->validated('shots')));
+    }
+
+    public function wantedFormat(): Format
+    {
+        return Format::from($this->validated('format'));
+    }
+}

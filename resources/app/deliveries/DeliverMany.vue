@@ -1,0 +1,82 @@
+<script setup lang="ts">
+/** Several shots of a job delivered at once: as what, with or without handles, under which names. */
+import InputText from 'primevue/inputtext';
+import { computed, ref } from 'vue';
+import { api } from '../api/client';
+import type { Shot } from '../api/types';
+import { useNotices } from '../useNotices';
+import PillChoice from '../widgets/PillChoice.vue';
+import FormatChoice from './FormatChoice.vue';
+
+const props = defineProps<{ jobId: number; job: string; shots: Shot[] }>();
+const emit = defineEmits<{ close: []; ordered: [] }>();
+const { fail } = useNotices();
+const format = ref('ffv1');
+const handles = ref(true);
+const name = ref('{shot}_r{version}');
+const sending = ref(false);
+/** Sent again after a lost answer, the same order is not placed twice. */
+const slip = Math.random().toString(36).slice(2, 12);
+
+const inCut = computed(() => props.shots.some((shot) => shot.cut));
+const WAYS = [{ label: 'With handles', value: true }, { label: 'As the cut shows', value: false }];
+/** The first one's name, about as it will be. */
+const example = computed(() => {
+  const [shot] = props.shots;
+  if (!shot) return '';
+  const pad = (v: number, digits: number): string => String(v).padStart(digits, '0');
+  const values: Record<string, string> = { job: props.job, shot: shot.name, version: String(shot.revision), event: pad(shot.cut?.number ?? 0, 3), first: pad(shot.from, 6), last: pad(shot.to, 6) };
+  return name.value.replace(/\{(\w+)\}/g, (whole, field: string) => values[field] ?? whole).toLowerCase().replace(/[\s-]+/g, '_');
+});
+
+async function order(): Promise<void> {
+  sending.value = true;
+  try {
+    await api.deliverMany(props.jobId, { shots: props.shots.map((s) => s.id), format: format.value, handles: handles.value, name: name.value, slip: `${slip}${format.value.length}` });
+    emit('ordered');
+    emit('close');
+  } catch (reason) {
+    fail('The deliveries were not taken', reason);
+  } finally {
+    sending.value = false;
+  }
+}
+</script>
+
+<template>
+  <form class="deliver" @submit.prevent="order">
+    <FormatChoice v-model="format" />
+    <div v-if="inCut" class="row"><span class="dim">Frames</span><PillChoice :options="WAYS" :value="handles" label="Frames" @choose="handles = $event === true" /></div>
+    <div class="name">
+      <label for="delivery-name" class="dim">Names of the files</label>
+      <InputText id="delivery-name" v-model="name" maxlength="120" spellcheck="false" class="mono" />
+      <small class="dim">{job} {shot} {version} {event} {first} {last} stand for what they say. The first: <span class="mono">{{ example }}</span></small>
+    </div>
+    <div class="row acts">
+      <button type="button" class="btn" @click="emit('close')">Leave it</button>
+      <button type="submit" class="btn main" :disabled="sending || !name.trim()">Render {{ shots.length === 1 ? 'it' : `all ${shots.length}` }}</button>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.deliver {
+  display: grid;
+  gap: 16px;
+}
+
+.row {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+
+.acts {
+  justify-content: flex-end;
+}
+
+.name {
+  display: grid;
+  gap: 4px;
+}
+</style>
