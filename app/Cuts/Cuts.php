@@ -80,6 +80,10 @@ final class Cuts
      */
     private function settle(Shot $shot): array
     {
+        if ($shot->state === ShotState::Reading || $shot->state === ShotState::Doubtful) {
+            // Its file is on its way in; once it is read, or taken as it is, this comes again.
+            return [];
+        }
         $place = CutPlace::of($shot->cut ?? []);
         $footage = $shot->footage ?? self::footage($place);
         if ($footage === null) {
@@ -190,7 +194,9 @@ final class Cuts
 
     private static function footage(CutPlace $place): ?Footage
     {
-        return Footage::orderByDesc('id')->get()->first(static fn(Footage $footage): bool => $place->isOf($footage->name));
+        $named = Footage::orderByDesc('id')->get(['id', 'name'])->first(static fn(Footage $footage): bool => $place->isOf($footage->name));
+
+        return $named?->fresh();
     }
 
     /** A name that no shot of the job has. */

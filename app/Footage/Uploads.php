@@ -105,7 +105,10 @@ final class Uploads
     public function accept(Shot $shot, Intake $intake): void
     {
         DB::transaction(static function () use ($shot, $intake): void {
-            if ($shot->refresh()->state === ShotState::Doubtful && $shot->footage !== null) {
+            if ($shot->refresh()->state === ShotState::Doubtful && $shot->footage !== null && $shot->cut !== null) {
+                $shot->update(['state' => ShotState::Missing]);
+                app(Cuts::class)->supply($shot->job, $shot->footage);
+            } elseif ($shot->state === ShotState::Doubtful && $shot->footage !== null) {
                 $intake->fill($shot, $shot->footage, Upload::where('shot_id', $shot->id)->first()?->span);
                 PrepareFrames::dispatch($shot->id);
             }
