@@ -8,6 +8,7 @@ use App\Cuts\CutFile;
 use App\Models\Follow;
 use App\Models\Job;
 use App\Models\Shot;
+use App\Models\ShotState;
 use Cossel\Core\Cut\Rate;
 use Illuminate\Support\Facades\Queue;
 use Illuminate\Testing\TestResponse;
@@ -83,6 +84,15 @@ final class CutsTest extends AppTestCase
         // A file too short for what the cut shows of it says so.
         $this->bring([['reel_b.mov', 'gh030', 55, 10]])->assertOk();
         self::assertSame('The cut asks for frames 55 to 64 of reel_b.mov, which has 0 to 59.', Shot::where('name', 'gh030')->sole()->error);
+    }
+
+    public function test_a_shot_whose_file_is_on_its_way_is_left_alone(): void
+    {
+        $this->bring([['reel_b.mov', 'gh010', 10, 10]])->assertOk();
+        $shot = Shot::sole();
+        $shot->update(['state' => ShotState::Reading]);
+        $this->bring([['reel_b.mov', 'gh010', 12, 10]])->assertOk()->assertJsonPath('told', ['1 was known.']);
+        self::assertSame([ShotState::Reading, 86412], [$shot->refresh()->state, $shot->cut['in'] ?? null]);
     }
 
     public function test_a_new_version_moves_grows_and_retires_without_losing_a_treatment(): void
