@@ -18,6 +18,7 @@ use Cossel\Core\Carry\Tones;
 use Cossel\Core\Carry\Treatment;
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Outline\AreaExtent;
+use Cossel\Core\Picture\Frame;
 use Cossel\Core\Propose\FoundPerson;
 use Cossel\Core\Propose\Proposal;
 use Cossel\Core\Recipe\Area;
@@ -60,7 +61,7 @@ final class CarryOver
         $person = $areas[0]->person ?? null;
 
         $tell('Looking at what it comes from');
-        $look = $this->tones($from, Frames::numbers($source->source->span));
+        $look = $this->tones($from, $this->frames->of($from->footage, Frames::numbers($source->source->span)));
         $treatment = Treatment::of($source, $from->motions(), $what['areas'], $what['base'], $what['finish'], $what['match'] ? self::results($look, $areas) : [], self::given($look, $areas));
         $ids = new FreshIds($this->writer->json($target));
         $words = [];
@@ -78,9 +79,9 @@ final class CarryOver
         [$recipe, $tracks, $weak] = $this->together->follow($to->footage, $carried->recipe, $carried->new, $to->tracks, $frame, static fn(Area $area) => $tell("Following {$area->name}"));
 
         $tell('Meeting the look');
-        $numbers = array_values(array_unique([$frame, ...Frames::numbers($target->source->span)]));
-        [$recipe, $moved] = $this->moved($treatment, $carried, new Scene($to->footage, $recipe, $tracks), $numbers);
-        $matched = (new Matching(new Motions($recipe, $tracks), $this->frames->of($to->footage, $numbers), $ids->of(...), $this->assets->of($recipe)))->matched($recipe, self::wanted($treatment, $carried));
+        $frames = $this->frames->of($to->footage, array_values(array_unique([$frame, ...Frames::numbers($target->source->span)])));
+        [$recipe, $moved] = $this->moved($treatment, $carried, new Scene($to->footage, $recipe, $tracks), $frames);
+        $matched = (new Matching(new Motions($recipe, $tracks), $frames, $ids->of(...), $this->assets->of($recipe)))->matched($recipe, self::wanted($treatment, $carried));
         $strange = array_filter($matched->misses, static fn(array $miss): bool => $miss[0] > self::STRANGE);
         $doubts = array_map(static fn(string $id): string => "{$matched->recipe->area($id)->name}: far from what it comes from, this may be somebody else", array_keys($strange));
 
@@ -90,17 +91,17 @@ final class CarryOver
     /**
      * Picks are moved with the light.
      *
-     * @param list<int> $numbers frames
+     * @param array<int, Frame> $frames by number
      *
      * @return array{Recipe, list<string>}
      */
-    private function moved(Treatment $treatment, Carried $carried, Scene $scene, array $numbers): array
+    private function moved(Treatment $treatment, Carried $carried, Scene $scene, array $frames): array
     {
         $recipe = $scene->recipe;
         $words = [];
         foreach ($treatment->given as $id => $from) {
             $area = isset($carried->areas[$id]) ? $recipe->area($carried->areas[$id]) : null;
-            $to = $area === null ? null : $this->tones(new Scene($scene->footage, $recipe, $scene->tracks), $numbers)->before($area);
+            $to = $area === null ? null : $this->tones(new Scene($scene->footage, $recipe, $scene->tracks), $frames)->before($area);
             if ($area?->pick !== null && $to !== null) {
                 $recipe = $recipe->withArea($area->withPick(MovedPick::of($area->pick, $from, $to)));
                 $words[] = "{$area->name}: its pick was moved with the light";
@@ -123,10 +124,10 @@ final class CarryOver
         return $wanted;
     }
 
-    /** @param list<int> $numbers frames */
-    private function tones(Scene $scene, array $numbers): AreaTones
+    /** @param array<int, Frame> $frames by number */
+    private function tones(Scene $scene, array $frames): AreaTones
     {
-        return new AreaTones($scene->recipe, $scene->motions(), $this->frames->of($scene->footage, $numbers), $this->assets->of($scene->recipe));
+        return new AreaTones($scene->recipe, $scene->motions(), $frames, $this->assets->of($scene->recipe));
     }
 
     /**
@@ -169,7 +170,9 @@ final class CarryOver
         $own = array_values(array_filter($target->areas, static fn(Area $area): bool => $area->person === $person));
         $here = array_map(static fn(Area $area): ?string => Place::of($area, $own), $own);
 
-        return array_diff(array_map(static fn(Area $area): string => $treatment->places[$area->id] ?? '', $treatment->areas), $here) !== [];
+        $isHere = static fn(Area $area): bool => isset($treatment->places[$area->id]) && array_intersect(Place::like($treatment->places[$area->id]), $here) !== [];
+
+        return array_filter($treatment->areas, static fn(Area $area): bool => !$isHere($area)) !== [];
     }
 
     /**
@@ -179,17 +182,15 @@ final class CarryOver
      */
     private function marks(Scene $from, Treatment $treatment): array
     {
-        $marks = [];
-        $n = 0;
+        $marks = $seen = [];
+        $ids = new FreshIds($this->writer->json($from->recipe));
         foreach ($treatment->areas as $area) {
             if (isset($treatment->places[$area->id])) {
                 continue;
             }
             $frame = $area->outline->at;
             [$x, $y] = AreaExtent::of($area, $frame, $from->motions())->centre();
-            $people = $this->finder->on($from->footage, [$frame], $area->live, static function (string $letter) use (&$n): string {
-                return $letter . ++$n;
-            })[$frame];
+            $people = $seen[$frame] ??= $this->finder->on($from->footage, [$frame], $area->live, $ids->of(...))[$frame];
             usort($people, static fn(FoundPerson $a, FoundPerson $b): int => self::away($a, $x, $y) <=> self::away($b, $x, $y));
             if ($people !== []) {
                 $found = new Recipe($from->recipe->source, areas: array_map(static fn(Proposal $p): Area => $p->area, $people[0]->proposals));

@@ -6,6 +6,8 @@ namespace App\Upkeep;
 
 use App\Footage\FootageStore;
 use App\Footage\FrameCache;
+use App\Models\Carry;
+use App\Models\CarryState;
 use App\Models\Delivery;
 use App\Models\DeliveryState;
 use App\Models\Revision;
@@ -84,7 +86,7 @@ final class Leftovers
     }
 
     /**
-     * Files by their content's name that no recipe names. They are kept a while: what was followed may be on its way into one.
+     * Files by their content's name that no recipe names, nor one that is proposed. They are kept a while: what was followed may be on its way into one.
      *
      * @param callable(string): string $sha256 of a file's name
      */
@@ -94,7 +96,7 @@ final class Leftovers
         foreach ($this->inData($pattern) as $file) {
             if ($this->age($file) > 86400 * (int) config('limits.kept.unnamed_days')) {
                 $name = $sha256(basename($file));
-                $isNamed = Revision::where('recipe', 'like', "%{$name}%")->exists() || Delivery::where('recipe', 'like', "%{$name}%")->exists();
+                $isNamed = Revision::where('recipe', 'like', "%{$name}%")->exists() || Delivery::where('recipe', 'like', "%{$name}%")->exists() || Carry::where('state', CarryState::Proposed)->where('recipe', 'like', "%{$name}%")->exists();
                 $isNamed ? touch($file) : $freed += $this->remove($file);
             }
         }

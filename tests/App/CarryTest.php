@@ -6,6 +6,11 @@ namespace Tests\App;
 
 use App\Models\Carry;
 use App\Models\Shot;
+use App\Treatment\Tracks;
+use App\Upkeep\Leftovers;
+use Cossel\Core\Motion\Track;
+use Cossel\Core\Recipe\Model;
+use Illuminate\Support\Facades\Storage;
 use Illuminate\Testing\TestResponse;
 
 /** Treatments carried from shot to shot: proposed, looked at, taken, taken back. */
@@ -100,6 +105,33 @@ final class CarryTest extends AppTestCase
         $this->postJson('/api/carries/' . Carry::sole()->id . '/take')->assertStatus(409);
         $this->get('/api/carries/' . Carry::sole()->id . '/picture/after')->assertStatus(404);
         self::assertSame(1, $this->to->refresh()->revision);
+    }
+
+    public function test_shots_that_know_the_person_come_first_then_those_in_like_light(): void
+    {
+        $dark = $this->shot($this->film('dark.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p'], '192x108', 20, filter: 'eq=brightness=-0.4'));
+        $this->save($this->from, ['areas' => [self::face([])]]);
+        $names = fn(): array => $this->getJson("/api/shots/{$this->from->id}/targets?person=ione")->assertOk()->json('*.name');
+        self::assertSame(['to', 'dark'], $names());
+        $this->save($dark, ['areas' => [self::face([])]]);
+        self::assertSame(['dark', 'to'], $names());
+    }
+
+    public function test_what_only_a_proposal_needs_is_not_cleared_away(): void
+    {
+        $this->save($this->from, ['base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => 0.5]]]);
+        $this->carry(['base' => true])->assertOk();
+        $sha256 = app(Tracks::class)->keep(Track::beginning(0, Model::Similarity));
+        $path = Storage::disk('data')->path(Tracks::path($sha256));
+        $carry = Carry::sole();
+        $carry->update(['recipe' => str_replace('"areas":[]', '"areas":[{"motion":{"track":{"sha256":"' . $sha256 . '"}}}]', (string) $carry->recipe)]);
+        touch($path, time() - 400 * 86400);
+        app(Leftovers::class)->clear();
+        self::assertFileExists($path);
+        $this->postJson("/api/carries/{$carry->id}/leave")->assertOk();
+        touch($path, time() - 400 * 86400);
+        app(Leftovers::class)->clear();
+        self::assertFileDoesNotExist($path);
     }
 
     public function test_a_shot_that_changed_meanwhile_keeps_what_was_done(): void

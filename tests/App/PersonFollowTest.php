@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Following\PersonFollow;
 use App\Models\Follow;
 use App\Models\FollowState;
 use App\Models\Shot;
@@ -98,6 +99,29 @@ final class PersonFollowTest extends AppTestCase
         self::assertSame(FollowState::Done, $lips->refresh()->state);
         $areas = array_column($this->recipe($this->shot->refresh())['areas'], null, 'id');
         self::assertSame([$track, 'follow'], [$areas['face']['motion']['track']['sha256'], $areas['lips']['motion']['by']]);
+    }
+
+    public function test_eyes_that_were_followed_at_once_look_together(): void
+    {
+        $ellipse = static fn(float $x, float $r): array => ['id' => 's', 'kind' => 'ellipse', 'centre' => [$x, 0.5], 'radii' => [$r, $r]];
+        $areas = [self::area('face', 'face', [$ellipse(0.9, 0.35)], null), self::area('left', 'iris', [$ellipse(1.0, 0.03)], 'face'), self::area('right', 'iris', [$ellipse(0.8, 0.03)], 'face')];
+        $recipe = [...$this->recipe($this->shot), 'areas' => $areas];
+        $this->putJson("/api/shots/{$this->shot->id}/recipe", ['base' => $this->shot->refresh()->revision, 'label' => 'Eyes', 'recipe' => $recipe])->assertOk();
+        // The right one is lost to something beside it on three frames.
+        $track = static fn(Model $model, float $aside, float $sure): Track => Track::of(5, $model, array_map(static function (int $f) use ($aside, $sure): Step {
+            $isLost = $f > 5 && $f < 9;
+
+            return new Step(Matrix::move($isLost ? $aside : 0.0, 0.0), $f === 5 ? State::Set : State::Followed, $isLost ? $sure : 0.95, null, 0.9);
+        }, array_combine(range(2, 9), range(2, 9))));
+        $keep = fn(string $area, Track $of, FollowState $state): Follow => $this->shot->follows()->create(['person' => 'p', 'start' => 5, 'from' => 2, 'to' => 9, 'area' => $area, 'state' => $state, 'track' => app(Tracks::class)->keep($of)]);
+        $keep('face', $track(Model::Relief, 0.0, 0.95), FollowState::Done);
+        $keep('left', $track(Model::Iris, 0.0, 0.95), FollowState::Done);
+        $last = $keep('right', $track(Model::Iris, 0.08, 0.5), FollowState::Following);
+        app(PersonFollow::class)->over($last, ['state' => FollowState::Done]);
+        $areas = array_column($this->recipe($this->shot->refresh())['areas'], null, 'id');
+        $right = app(Tracks::class)->get($areas['right']['motion']['track']['sha256']);
+        self::assertEqualsWithDelta(0.8, $right->matrix(7)->apply(0.8, 0.5)[0], 1e-6);
+        self::assertSame([State::Bridged, State::Followed], [$right->steps[7]->state, $right->steps[4]->state]);
     }
 
     public function test_a_part_that_is_followed_again_later_is_taken_alone(): void

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Carrying\Faces;
+use App\Carrying\SkinThroughCut;
 use App\Models\Shot;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
@@ -13,7 +13,7 @@ use Illuminate\Http\Response;
 /** The face of a person in a shot, for looking at one person through the cut. */
 final class FaceController
 {
-    public function __construct(private readonly Faces $faces) {}
+    public function __construct(private readonly SkinThroughCut $faces) {}
 
     /** Its skin as it is treated, and how far that is from the same person's in another shot, CIEDE2000. */
     public function show(Request $request, Shot $shot, string $person): JsonResponse

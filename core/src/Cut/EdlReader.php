@@ -12,9 +12,11 @@ namespace Cossel\Core\Cut;
 final class EdlReader
 {
     private const EVENT = '/^(\d{1,6})\s+(\S+)\s+(\S+)\s+([A-Z]\d*)\s*(\d+)?\s+(\S+)\s+(\S+)\s+(\S+)\s+(\S+)\s*$/';
+    /** Comments, the second lines of effects and of sound, and whatever has a title of its own. */
+    private const REMARK = '/^(\*|>>>|M2\b|AUD\b|[A-Z][A-Z0-9 _-]*:)/';
     private const MOST = 20_000;
 
-    /** @var list<array{int, array<string, mixed>}> line and what stands there, by event */
+    /** @var list<array<string, mixed>> what stands on the lines of each event */
     private array $rows = [];
     private string $title = '';
     private bool $drop = false;
@@ -52,7 +54,7 @@ final class EdlReader
             $this->put('name', trim($m[1]));
         } elseif (preg_match('/^M2\s+\S+\s+(-?[\d.]+)/i', $line, $m) === 1) {
             $this->tell("its speed of {$m[1]} frames a second is brought in as a plain span");
-        } elseif (preg_match('/^(\*|SPLIT|AUD|>>>|M2|FINAL CUT|EFFECTS)/i', $line) !== 1) {
+        } elseif (preg_match(self::REMARK, $line) !== 1) {
             $found = mb_strimwidth($line, 0, 40, '…', 'UTF-8');
 
             throw InvalidCut::onLine($number, "expected an event, a comment or a title, found “{$found}”");
@@ -69,7 +71,7 @@ final class EdlReader
         }
         // Sound alone, and black.
         if (preg_match('/V|^B$/i', $m[3]) !== 1 || in_array(strtoupper($m[2]), ['BL', 'BLACK'], true)) {
-            $this->rows[] = [$number, ['skip' => true, 'told' => []]];
+            $this->rows[] = ['skip' => true, 'told' => []];
 
             return;
         }
@@ -89,7 +91,7 @@ final class EdlReader
             $told[] = 'it runs at another speed; so many frames as it shows are brought in';
             $out = $in + $to - $from;
         }
-        $this->rows[] = [$number, [
+        $this->rows[] = [
             // The first half of a dissolve may have no length.
             'skip' => $to === $from && $m[4] === 'C',
             'reel' => $m[2],
@@ -98,14 +100,14 @@ final class EdlReader
             'at' => $from,
             'told' => $told,
             'drop' => $codes[2]->drop,
-        ]];
+        ];
     }
 
     private function put(string $what, string $value): void
     {
         $last = array_key_last($this->rows);
         if ($last !== null && $value !== '') {
-            $this->rows[$last][1][$what] = $value;
+            $this->rows[$last][$what] = $value;
         }
     }
 
@@ -113,14 +115,14 @@ final class EdlReader
     {
         $last = array_key_last($this->rows);
         if ($last !== null) {
-            $told = array_filter($this->rows[$last][1]['told'], static fn(string $w): bool => !str_starts_with($w, 'it runs'));
-            $this->rows[$last][1]['told'] = [...array_values($told), $words];
+            $told = array_filter($this->rows[$last]['told'], static fn(string $w): bool => !str_starts_with($w, 'it runs'));
+            $this->rows[$last]['told'] = [...array_values($told), $words];
         }
     }
 
     private function cut(): Cut
     {
-        $kept = array_values(array_filter(array_column($this->rows, 1), static fn(array $row): bool => !$row['skip']));
+        $kept = array_values(array_filter($this->rows, static fn(array $row): bool => !$row['skip']));
         if ($kept === []) {
             throw InvalidCut::at('', 'there is no event with picture in it');
         }

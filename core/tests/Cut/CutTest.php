@@ -35,6 +35,8 @@ final class CutTest extends TestCase
         004  AX       V     C        00:00:10:00 00:00:12:00 01:00:06:12 01:00:07:12
         M2   AX       048.0                00:00:10:00
         * FROM CLIP NAME: gh040_skin
+        GRADE VERSION: 3
+        >>> SOURCE 00:00:10:00
         EDL;
 
     public function test_an_edit_decision_list_becomes_events(): void

@@ -4,19 +4,19 @@ import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
 import { api } from '../api/client';
 import type { Shot } from '../api/types';
-import { useNotices } from '../useNotices';
 import PillChoice from '../widgets/PillChoice.vue';
 import FormatChoice from './FormatChoice.vue';
+import { useOrder } from './useOrder';
 
 const props = defineProps<{ jobId: number; job: string; shots: Shot[] }>();
 const emit = defineEmits<{ close: []; ordered: [] }>();
-const { fail } = useNotices();
+const { sending, place } = useOrder('The deliveries were not taken', () => {
+  emit('ordered');
+  emit('close');
+});
 const format = ref('ffv1');
 const handles = ref(true);
 const name = ref('{shot}_r{version}');
-const sending = ref(false);
-/** Sent again after a lost answer, the same order is not placed twice. */
-const slip = Math.random().toString(36).slice(2, 12);
 
 const inCut = computed(() => props.shots.some((shot) => shot.cut));
 const WAYS = [{ label: 'With handles', value: true }, { label: 'As the cut shows', value: false }];
@@ -29,18 +29,7 @@ const example = computed(() => {
   return name.value.replace(/\{(\w+)\}/g, (whole, field: string) => values[field] ?? whole).toLowerCase().replace(/[\s-]+/g, '_');
 });
 
-async function order(): Promise<void> {
-  sending.value = true;
-  try {
-    await api.deliverMany(props.jobId, { shots: props.shots.map((s) => s.id), format: format.value, handles: handles.value, name: name.value, slip: `${slip}${format.value.length}` });
-    emit('ordered');
-    emit('close');
-  } catch (reason) {
-    fail('The deliveries were not taken', reason);
-  } finally {
-    sending.value = false;
-  }
-}
+const order = (): Promise<void> => place({ shots: props.shots.map((s) => s.id), format: format.value, handles: handles.value, name: name.value }, (wanted) => api.deliverMany(props.jobId, wanted));
 </script>
 
 <template>

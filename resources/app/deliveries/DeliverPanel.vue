@@ -4,31 +4,20 @@ import InputNumber from 'primevue/inputnumber';
 import { ref } from 'vue';
 import { api } from '../api/client';
 import type { Shot } from '../api/types';
-import { useNotices } from '../useNotices';
 import FormatChoice from './FormatChoice.vue';
+import { useOrder } from './useOrder';
 
 const props = defineProps<{ shot: Shot }>();
 const emit = defineEmits<{ close: []; ordered: [] }>();
-const { fail } = useNotices();
+const { sending, place } = useOrder('The delivery was not taken', () => {
+  emit('ordered');
+  emit('close');
+});
 const format = ref('ffv1');
 const from = ref(props.shot.from);
 const to = ref(props.shot.to);
-const sending = ref(false);
-/** Sent again after a lost answer, the same order is not placed twice. */
-const slip = Math.random().toString(36).slice(2, 12);
 
-async function order(): Promise<void> {
-  sending.value = true;
-  try {
-    await api.deliver(props.shot.id, { format: format.value, from: from.value, to: to.value, slip: `${slip} ${format.value} ${from.value} ${to.value}` });
-    emit('ordered');
-    emit('close');
-  } catch (reason) {
-    fail('The delivery was not taken', reason);
-  } finally {
-    sending.value = false;
-  }
-}
+const order = (): Promise<void> => place({ format: format.value, from: from.value, to: to.value }, (wanted) => api.deliver(props.shot.id, wanted));
 </script>
 
 <template>

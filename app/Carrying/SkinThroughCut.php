@@ -20,7 +20,7 @@ use Cossel\Core\Recipe\Part;
 use Cossel\Core\Recipe\Recipe;
 
 /** The face of a person in a shot as it is treated: a witness of it, and its skin in numbers, for comparing across the cut. */
-final class Faces
+final class SkinThroughCut
 {
     public const SIZE = 168;
 

@@ -7,7 +7,7 @@ namespace Tests\App;
 use App\Models\Shot;
 
 /** One person through the cut: their face in each shot, and how far its skin jumps. */
-final class FacesAcrossTest extends AppTestCase
+final class SkinThroughCutTest extends AppTestCase
 {
     private function face(Shot $shot, float $stops): void
     {

@@ -1,0 +1,72 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests\App;
+
+use App\Carrying\KnownPeople;
+use App\Models\Shot;
+use Cossel\Core\Propose\FoundPerson;
+use Cossel\Core\Propose\Proposal;
+use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\RecipeReader;
+
+/** Somebody found on a frame is guessed to be the one of the job with the same eyes and lips, in whatever light. */
+final class KnownPeopleTest extends AppTestCase
+{
+    private const GREEN = ['0x406838', '0xb04848'];
+    private const BROWN = ['0x4a2c18', '0x986058'];
+
+    /** A painted person: skin, an iris and lips of these colours. */
+    private function painted(string $name, array $colours, string $light = 'null'): Shot
+    {
+        [$iris, $lips] = $colours;
+        $file = "{$this->folder}/{$name}.mkv";
+        $boxes = "drawbox=x=60:y=30:w=20:h=20:c={$iris}:t=fill,drawbox=x=76:y=74:w=36:h=14:c={$lips}:t=fill";
+        $this->ffmpeg(['-f', 'lavfi', '-i', "color=c=0xc08a70:s=192x108:r=24,format=gbrp,{$boxes},{$light}", '-frames:v', '6', '-c:v', 'ffv1', '-pix_fmt', 'yuv444p', '-y', $file]);
+
+        return $this->shot($file);
+    }
+
+    /** @return list<array<string, mixed>> */
+    private static function areas(?string $person): array
+    {
+        $area = static fn(string $name, string $part, float $x, float $y, float $r): array => [
+            'id' => $part, 'name' => $name, 'part' => $part, 'person' => $person, 'live' => ['from' => 0, 'to' => 5],
+            'outline' => ['at' => 2, 'shapes' => [['id' => "s{$part}", 'kind' => 'ellipse', 'centre' => [$x / 108, $y / 108], 'radii' => [$r / 108, $r / 108]]]],
+        ];
+
+        return [$area('Face', 'face', 96, 54, 50), $area('Left iris', 'iris', 70, 40, 9), $area('Lips', 'lips', 94, 81, 6)];
+    }
+
+    private function known(Shot $shot, string $name): void
+    {
+        $slug = collect($this->postJson("/api/jobs/{$shot->job_id}/people", ['name' => $name])->assertSuccessful()->json('people'))->firstWhere('name', $name)['slug'];
+        $this->putJson("/api/shots/{$shot->id}/recipe", ['base' => $shot->refresh()->revision, 'label' => 'A person', 'recipe' => [...$this->recipe($shot), 'areas' => self::areas($slug)]])->assertOk();
+    }
+
+    private function found(Shot $shot): FoundPerson
+    {
+        $recipe = app(RecipeReader::class)->read([...$this->recipe($shot), 'areas' => self::areas(null)]);
+
+        return new FoundPerson(true, [0.0, 0.0, 1.0, 1.0], array_map(static fn(Area $area): Proposal => new Proposal($area), $recipe->areas));
+    }
+
+    public function test_the_one_with_the_same_eyes_and_lips_is_guessed_and_nobody_twice(): void
+    {
+        $this->known($this->painted('one', self::GREEN), 'Maren');
+        $this->known($this->painted('two', self::BROWN), 'Kei');
+        $guess = fn(Shot $shot, int $many = 1): array => app(KnownPeople::class)->guessed($shot->refresh(), 2, array_fill(0, $many, $this->found($shot)));
+        $green = $this->painted('three', self::GREEN, 'lutrgb=r=val*0.7:g=val*0.7:b=val*0.7');
+        self::assertSame(['maren'], $guess($green));
+        self::assertSame(['kei'], $guess($this->painted('four', self::BROWN, 'lutrgb=r=val*0.8:g=val*0.8:b=val*0.8')));
+        // One of two alike is she.
+        self::assertCount(1, array_keys($guess($green, 2), 'maren', true));
+        // Of two who are much alike the one who is more so.
+        $this->known($this->painted('six', ['0x523424', '0xa06a60']), 'Aino');
+        self::assertSame([['kei'], ['aino']], [$guess($this->painted('seven', self::BROWN)), $guess($this->painted('eight', ['0x523424', '0xa06a60']))]);
+        // Like neither.
+        self::assertSame([null], $guess($this->painted('five', ['0x80b0e0', '0xf0a0c0'])));
+        self::assertSame([], app(KnownPeople::class)->guessed($green, 2, []));
+    }
+}
