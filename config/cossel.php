@@ -15,6 +15,8 @@ return [
     ],
     // Names under which the application may be reached; anything else is refused.
     'hosts' => array_filter(explode(',', (string) env('COSSEL_HOSTS', '127.0.0.1,localhost,[::1]'))),
+    // Folders of this server that footage may be taken from without being sent; nothing outside them is read.
+    'folders' => array_filter(explode(':', (string) env('COSSEL_FOLDERS', ''))),
     'frames_a_part' => 12,
     // Whether ffmpeg can be put in a jail, yes or no; tried out where nothing is set.
     'jail' => env('COSSEL_JAIL'),

@@ -9,6 +9,7 @@ use App\Http\Controllers\DeliveryController;
 use App\Http\Controllers\FaceController;
 use App\Http\Controllers\FileController;
 use App\Http\Controllers\FindPersonController;
+use App\Http\Controllers\FolderController;
 use App\Http\Controllers\FollowController;
 use App\Http\Controllers\HistoryController;
 use App\Http\Controllers\JobController;
@@ -35,6 +36,8 @@ Route::apiResource('jobs.people', PeopleController::class)->only(['store', 'upda
 Route::post('jobs/{job}/cut', [CutController::class, 'store']);
 Route::get('jobs/{job}/cut.{form}', [CutController::class, 'show'])->whereIn('form', ['otio', 'edl']);
 Route::post('jobs/{job}/uploads', [UploadController::class, 'store']);
+Route::get('folders', [FolderController::class, 'index']);
+Route::post('jobs/{job}/folder', [FolderController::class, 'store']);
 Route::get('uploads/{upload}', [UploadController::class, 'show']);
 Route::put('uploads/{upload}', [UploadController::class, 'update']);
 Route::post('uploads/{upload}/shot', [UploadController::class, 'finish']);
@@ -101,7 +104,10 @@ Route::post('upkeep/failures/{failure}/retry', [UpkeepController::class, 'retry'
 Route::delete('upkeep/failures/{failure}', [UpkeepController::class, 'destroy']);
 
 Route::get('deliveries', [DeliveryController::class, 'index']);
+Route::put('deliveries/order', [DeliveryController::class, 'arrange']);
+Route::post('deliveries/{delivery}/pause', [DeliveryController::class, 'pause']);
 Route::post('deliveries/{delivery}/cancel', [DeliveryController::class, 'cancel']);
 Route::post('deliveries/{delivery}/retry', [DeliveryController::class, 'retry']);
 Route::delete('deliveries/{delivery}', [DeliveryController::class, 'destroy']);
 Route::get('deliveries/{delivery}/file', [DeliveryController::class, 'file']);
+Route::get('deliveries/{delivery}/beside', [DeliveryController::class, 'beside']);

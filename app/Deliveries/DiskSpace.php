@@ -12,8 +12,8 @@ use Illuminate\Support\Facades\Storage;
 final class DiskSpace
 {
     /** Bytes a pixel of a finished frame, and of the parts that it is made of until then. */
-    private const OF = ['ffv1' => 5.0, 'ffv1-10' => 3.0, 'vp9' => 0.4, 'png' => 6.0];
-    private const PARTS = 5.0;
+    private const OF = ['ffv1' => 5.0, 'ffv1-10' => 3.0, 'prores' => 1.2, 'exr' => 6.0, 'tiff' => 6.0, 'png' => 6.0, 'av1' => 0.4, 'vp9' => 0.4];
+    private const PARTS = 6.0;
     /** What is left free for everything else. */
     private const KEPT = 200 * 1024 ** 2;
 

@@ -5,20 +5,15 @@ declare(strict_types=1);
 namespace App\Deliveries;
 
 use App\Following\AreaFollower;
-use App\Footage\Ffmpeg;
 use App\Footage\FootageFile;
 use App\Footage\FootageInfo;
-use App\Footage\FrameReader;
 use App\Footage\ImageSequence;
 use App\Footage\Probe;
 use App\Footage\UnreadableFootage;
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Motion\Step;
 use Cossel\Core\Motion\Track;
-use Cossel\Core\Picture\Bytes;
 use Cossel\Core\Recipe\Area;
-use Cossel\Core\Recipe\AreaShape;
-use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\RecipeReader;
 use Cossel\Core\Recipe\RecipeWriter;
@@ -38,7 +33,7 @@ final class FileProcess
         private readonly PartRenderer $parts,
         private readonly FolderAssets $assets,
         private readonly Finisher $finisher,
-        private readonly FrameReader $frames,
+        private readonly MatteFiles $mattes,
         private readonly Filesystem $files,
     ) {}
 
@@ -67,10 +62,10 @@ final class FileProcess
             $points = $pointsIn === null ? [] : TracksFile::points($this->json($pointsIn), $pointsIn, $recipe);
             [$recipe, $tracks] = $this->followed($recipe, $footage, $given, $say);
             if ($tracksOut !== null) {
-                $this->files->put($tracksOut, TracksFile::written($recipe, $tracks, self::wanted($recipe), $points));
+                $this->files->put($tracksOut, TracksFile::written($recipe, $tracks, $points));
             }
             if ($mattes !== null) {
-                $this->writeMattes($this->renderer($recipe, $tracks, $assets), $recipe, $footage, $from, $to, $mattes);
+                $this->mattes->write($this->renderer($recipe, $tracks, $assets), $recipe->areas, $footage, $from, $to, $mattes);
             }
             $parts = $this->render($recipe, $tracks, $assets, $footage, $format, $from, $to, $work, $workers, $say);
             $this->finisher->finish($footage, $format, $parts, $from, $to, $out);
@@ -100,13 +95,13 @@ final class FileProcess
 
     private function footage(string $path, string $work): FootageFile
     {
-        if (!is_file($path)) {
+        if (!file_exists($path)) {
             throw UnreadableFootage::because('there is no such file');
         }
         $path = (string) realpath($path);
         $name = basename($path);
-        $sha256 = (string) hash_file('sha256', $path);
-        if (ImageSequence::isArchive($path)) {
+        $sha256 = ImageSequence::sha256($path);
+        if (ImageSequence::is($path)) {
             $this->sequence->toFootage($path, "{$work}/sequence.mkv");
             $path = "{$work}/sequence.mkv";
         }
@@ -140,7 +135,7 @@ final class FileProcess
     private function followed(Recipe $recipe, FootageFile $footage, array $given, callable $say): array
     {
         $document = json_decode($this->writer->json($recipe), true);
-        $wanted = self::wanted($recipe);
+        $wanted = TracksFile::wanted($recipe);
         foreach ($wanted as [$place]) {
             data_set($document, [...$place, 'track'], null);
         }
@@ -162,39 +157,6 @@ final class FileProcess
         }
 
         return [$this->reader->read($document), $tracks];
-    }
-
-    /**
-     * The motions to follow, each after those it is seen with: an area after the areas its outline is made of.
-     *
-     * @return array<string, array{list<int|string>, string, int|null, Motion}> by name: place in the document, area, shape
-     */
-    private static function wanted(Recipe $recipe): array
-    {
-        $wanted = $seen = [];
-        $visit = static function (Area $area) use (&$visit, &$wanted, &$seen, $recipe): void {
-            if (isset($seen[$area->id])) {
-                return;
-            }
-            $seen[$area->id] = true;
-            foreach ($area->outline->shapes as $shape) {
-                if ($shape instanceof AreaShape) {
-                    $visit($recipe->area($shape->of));
-                }
-            }
-            $place = ['areas', array_search($area, $recipe->areas, true)];
-            foreach ($area->outline->shapes as $k => $shape) {
-                if ($shape->motion?->by === Motion::FOLLOW) {
-                    $wanted["{$area->id}/{$shape->id}"] = [[...$place, 'outline', 'shapes', $k, 'motion'], $area->id, $k, $shape->motion];
-                }
-            }
-            if ($area->motion->by === Motion::FOLLOW) {
-                $wanted[$area->id] = [[...$place, 'motion'], $area->id, null, $area->motion];
-            }
-        };
-        array_map($visit, $recipe->areas);
-
-        return $wanted;
     }
 
     /**
@@ -249,24 +211,6 @@ final class FileProcess
         $say(sprintf('rendered frames %d to %d', $from, $to));
 
         return array_column(array_map(static fn(array $part): array => [$part[2], $part[1] - $part[0] + 1], $parts), 1, 0);
-    }
-
-    private function writeMattes(FrameRenderer $renderer, Recipe $recipe, FootageFile $footage, int $from, int $to, string $folder): void
-    {
-        $frame = $footage->info->format()->rect();
-        foreach ($recipe->areas as $area) {
-            $this->files->makeDirectory("{$folder}/{$area->id}", recursive: true, force: true);
-            $into = (string) realpath("{$folder}/{$area->id}");
-            $mattes = (function () use ($renderer, $area, $footage, $frame, $from, $to): \Generator {
-                foreach ($this->frames->frames($footage, $from, $to) as $number => $untreated) {
-                    yield from str_split(Bytes::grey16($renderer->matte($untreated, $area, $number, $frame)), 262144);
-                }
-            })();
-            Ffmpeg::run([
-                '-f', 'rawvideo', '-pix_fmt', 'gray16be', '-s', "{$frame->width}x{$frame->height}", '-i', 'pipe:0',
-                '-pix_fmt', 'gray16be', '-c:v', 'png', '-start_number', (string) $from, '-y', "{$into}/%06d.png",
-            ], [], [$into], $mattes);
-        }
     }
 
     private function json(string $path): mixed

@@ -9,19 +9,21 @@ use App\Footage\FootageFile;
 use App\Footage\FootageInfo;
 use Cossel\Core\Cut\InvalidCut;
 use Cossel\Core\Cut\Timecode;
-use Cossel\Core\Picture\Layout;
 use Illuminate\Filesystem\Filesystem;
 
 /**
- * Puts rendered parts together into the delivered file: times, colour tags, timecode and sound as the footage has
+ * Puts rendered parts together into the delivered file: times, colour tags, timecode, reel and sound as the footage has
  * them, cut to the span. The file appears under its name only when it is whole.
  */
 final class Finisher
 {
     public function __construct(private readonly Filesystem $files) {}
 
-    /** @param non-empty-array<string, int> $parts files in order, with the number of frames in each */
-    public function finish(FootageFile $footage, Format $format, array $parts, int $from, int $to, string $file): void
+    /**
+     * @param non-empty-array<string, int> $parts files in order, with the number of frames in each
+     * @param string|null                  $reel  name of the footage's reel, where the cut tells it
+     */
+    public function finish(FootageFile $footage, Format $format, array $parts, int $from, int $to, string $file, Wishes $wishes = new Wishes(), ?string $reel = null): void
     {
         $work = "{$file}.work";
         $this->files->deleteDirectory($work);
@@ -34,70 +36,88 @@ final class Finisher
                 $entries .= sprintf("file '%s'\nduration %.9F\n", str_replace("'", "'\\''", $part), $frames / $footage->info->fps());
             }
             $this->files->put($list, $entries);
-            $done = $format === Format::Png
-                ? $this->images($footage, $list, array_keys($parts), $from, $to, $work)
-                : $this->film($footage, $format, $list, array_keys($parts), $from, $to, $work);
+            $filters = self::filters($footage->info, $format, $wishes, $from, pathinfo($file, PATHINFO_FILENAME));
+            $done = $format->isPictures()
+                ? $this->pictures($footage, $format, $list, array_keys($parts), $from, $to, $work, $filters, $reel)
+                : $this->film($footage, $format, $list, array_keys($parts), $from, $to, $work, $filters, $reel);
             rename($done, $file);
         } finally {
             $this->files->deleteDirectory($work);
         }
     }
 
-    /** @param list<string> $parts */
-    private function film(FootageFile $footage, Format $format, string $list, array $parts, int $from, int $to, string $work): string
+    /** @return list<string> what the pictures go through on their way */
+    private static function filters(FootageInfo $info, Format $format, Wishes $wishes, int $from, string $name): array
+    {
+        return [
+            ...($wishes->height === null ? [] : ["scale=-2:{$wishes->height}:flags=lanczos+accurate_rnd+full_chroma_int+full_chroma_inp"]),
+            ...($wishes->burn ? [BurnIn::filter($name, $from, self::timecode($info, $from), $info->rate)] : []),
+            ...(Encoding::isVideo($format) ? [ColourTags::toVideo($info->format())] : []),
+        ];
+    }
+
+    /**
+     * @param list<string> $parts
+     * @param list<string> $filters
+     */
+    private function film(FootageFile $footage, Format $format, string $list, array $parts, int $from, int $to, string $work, array $filters, ?string $reel): string
     {
         $done = "{$work}/done.{$format->extension()}";
         $info = $footage->info;
+        $copy = $format->copies($info) && $filters === [];
         $times = [];
         if ($info->variable) {
-            $script = "{$work}/times.txt";
-            $this->files->put($script, "settb={$info->timeBase},setpts=" . self::timesExpression($info, $from, $to) . ($format === Format::Vp9 ? ',' . ColourTags::toVideo($info->format()) : ''));
-            $times = ['-filter_script:v', $script, '-fps_mode', 'passthrough', '-enc_time_base', $info->timeBase];
-        } elseif ($format === Format::Vp9) {
-            $times = ['-vf', ColourTags::toVideo($info->format())];
+            $filters = ["settb={$info->timeBase}", 'setpts=' . self::timesExpression($info, $from, $to), ...$filters];
+            $times = ['-fps_mode', 'passthrough', '-enc_time_base', $info->timeBase];
+        } elseif (!$copy) {
+            $times = ['-r', $info->rate];
         }
-        $copy = $format->copies($info);
-        $picture = match (true) {
-            $copy => ['-c:v', 'copy'],
-            $format === Format::Ffv1 => PartRenderer::master($info->format()),
-            $format === Format::Ffv1TenBit => ['-pix_fmt', $info->layout === Layout::Yuv ? 'yuv444p10le' : 'gbrp10le', '-c:v', 'ffv1', '-level', '3', '-coder', '1', '-g', '1', '-slices', '4', '-slicecrc', '1'],
-            default => ['-pix_fmt', 'yuv420p', '-c:v', 'libvpx-vp9', '-crf', '16', '-b:v', '0', '-row-mt', '1', '-cpu-used', '4', '-deadline', 'good'],
-        };
+        if ($filters !== []) {
+            $script = "{$work}/filters.txt";
+            $this->files->put($script, implode(',', $filters));
+            $times = ['-filter_script:v', $script, ...$times];
+        }
         Ffmpeg::run([
             '-f', 'concat', '-safe', '0', '-i', $list,
             ...$this->soundInput($footage, $from, $to),
             '-map', '0:v:0', ...($info->audio === null ? [] : ['-map', '1:a:0']),
             ...$times,
-            ...$picture,
-            ...($copy || $info->variable ? [] : ['-r', $info->rate]),
-            ...($format === Format::Vp9 ? ColourTags::video($info->format()) : ColourTags::stored($info->format())),
-            ...$this->soundCodec($info, $format, $from, $to),
-            ...($info->timecode === null ? [] : ['-metadata', 'timecode=' . self::timecode($info, $from)]),
-            '-f', $format->extension() === 'mkv' ? 'matroska' : 'webm', $done,
-        ], [...$parts, $footage->path], [$work]);
+            ...($copy ? ['-c:v', 'copy', ...ColourTags::stored($info->format())] : Encoding::film($format, $info)),
+            ...($info->audio === null ? [] : Encoding::sound($format, $info->audio['codec'], $from === 0 && $to === $info->frames() - 1)),
+            ...($info->timecode === null && $reel === null ? [] : ['-metadata', 'timecode=' . self::timecode($info, $from)]),
+            ...($reel === null ? [] : ['-metadata:s:v:0', "reel_name={$reel}"]),
+            '-f', Encoding::container($format), $done,
+        ], [...$parts, $footage->path, BurnIn::font()], [$work]);
 
         return $done;
     }
 
-    /** @param list<string> $parts */
-    private function images(FootageFile $footage, string $list, array $parts, int $from, int $to, string $work): string
+    /**
+     * @param list<string> $parts
+     * @param list<string> $filters
+     */
+    private function pictures(FootageFile $footage, Format $format, string $list, array $parts, int $from, int $to, string $work, array $filters, ?string $reel): string
     {
-        $this->files->makeDirectory("{$work}/frames", recursive: true, force: true);
+        $folder = "{$work}/frames";
+        $this->files->makeDirectory($folder, recursive: true, force: true);
+        $extension = match ($format) {
+            Format::Exr => 'exr',
+            Format::Tiff => 'tif',
+            default => 'png',
+        };
+        $this->files->put("{$work}/filters.txt", implode(',', [...$filters, 'scale=flags=accurate_rnd+full_chroma_int']));
         Ffmpeg::run([
             '-f', 'concat', '-safe', '0', '-i', $list, '-map', '0:v:0', '-fps_mode', 'passthrough',
-            '-vf', 'scale=flags=accurate_rnd+full_chroma_int', '-pix_fmt', 'rgb48be', '-c:v', 'png', '-compression_level', '4', '-start_number', (string) $from, "{$work}/frames/%06d.png",
-        ], $parts, [$work]);
+            ...($format->isLinear() ? [] : ['-filter_script:v', "{$work}/filters.txt"]), ...Encoding::pictures($format),
+            '-start_number', (string) $from, '-f', 'image2', "{$folder}/%06d.{$extension}",
+        ], [...$parts, BurnIn::font()], [$work]);
         if ($footage->info->audio !== null) {
-            Ffmpeg::run([...$this->soundInput($footage, $from, $to), '-map', '0:a:0', '-c:a', 'pcm_s24le', "{$work}/frames/sound.wav"], [$footage->path], [$work]);
+            Ffmpeg::run([...$this->soundInput($footage, $from, $to), '-map', '0:a:0', '-c:a', 'pcm_s24le', "{$folder}/sound.wav"], [$footage->path], [$work]);
         }
-        $zip = new \ZipArchive();
-        $zip->open("{$work}/done.zip", \ZipArchive::CREATE | \ZipArchive::OVERWRITE);
-        foreach ($this->files->files("{$work}/frames") as $picture) {
-            $zip->addFile($picture->getPathname(), $picture->getFilename());
-            // PNG is packed already.
-            $zip->setCompressionName($picture->getFilename(), \ZipArchive::CM_STORE);
-        }
-        $zip->close();
+        // What single pictures cannot tell.
+        $about = ['rate' => $footage->info->rate, 'first' => $from, 'last' => $to, 'timecode' => $footage->info->timecode === null ? null : self::timecode($footage->info, $from), 'reel' => $reel];
+        $this->files->put("{$folder}/sequence.json", json_encode($about, JSON_THROW_ON_ERROR | JSON_PRETTY_PRINT | JSON_UNESCAPED_SLASHES | JSON_UNESCAPED_UNICODE) . "\n");
+        Zip::folder($folder, "{$work}/done.zip");
 
         return "{$work}/done.zip";
     }
@@ -113,21 +133,6 @@ final class Finisher
         $end = $info->seconds($to) - $info->start + 1 / $info->fps();
 
         return [...($from === 0 ? [] : ['-ss', sprintf('%.6F', $start)]), '-t', sprintf('%.6F', $end - ($from === 0 ? 0 : $start)), ...Ffmpeg::guarded(), '-i', $footage->path];
-    }
-
-    /** @return list<string> */
-    private function soundCodec(FootageInfo $info, Format $format, int $from, int $to): array
-    {
-        if ($info->audio === null) {
-            return [];
-        }
-        $whole = $from === 0 && $to === $info->frames() - 1;
-
-        return match (true) {
-            $format === Format::Vp9 => $whole && $info->audio['codec'] === 'opus' ? ['-c:a', 'copy'] : ['-c:a', 'libopus', '-b:a', '160k'],
-            $whole => ['-c:a', 'copy'],
-            default => ['-c:a', 'pcm_s24le'],
-        };
     }
 
     /**

@@ -37,8 +37,9 @@ final class Orders
      *
      * @return list<Delivery>
      */
-    public function placeAll(Job $job, array $ids, Format $format, bool $handles, string $name, string $slip): array
+    public function placeAll(Job $job, array $ids, Format $format, bool $handles, string $name, string $slip, Wishes $wishes = new Wishes()): array
     {
+        self::check($format, $wishes);
         $shots = $job->shots()->whereKey($ids)->where('state', ShotState::Ready)->with('footage')->get();
         $needed = 0;
         $spans = [];
@@ -48,7 +49,16 @@ final class Orders
         }
         DiskSpace::check($needed);
 
-        return DB::transaction(fn(): array => $shots->map(fn(Shot $shot): Delivery => $this->place($shot, $format, ...$spans[$shot->id], slip: "{$slip} {$shot->id}", name: $name))->values()->all());
+        return DB::transaction(fn(): array => $shots->map(fn(Shot $shot): Delivery => $this->place($shot, $format, ...$spans[$shot->id], slip: "{$slip} {$shot->id}", name: $name, wishes: $wishes))->values()->all());
+    }
+
+    /** @throws DeliveryNotReady saying what cannot be written */
+    private static function check(Format $format, Wishes $wishes): void
+    {
+        Encoding::check($format);
+        if ($format->isLinear() && $wishes->changesPictures()) {
+            throw DeliveryNotReady::asRendered($format->label());
+        }
     }
 
     /** @return array{int, int} the frames that the cut shows, as far as the shot has them */
@@ -63,16 +73,17 @@ final class Orders
      * @param string|null $slip made up by who orders: sent again with the same one, an order is not placed twice
      * @param string      $name pattern of the file's name
      */
-    public function place(Shot $shot, Format $format, int $from, int $to, ?string $slip = null, string $name = FileName::USUAL): Delivery
+    public function place(Shot $shot, Format $format, int $from, int $to, ?string $slip = null, string $name = FileName::USUAL, Wishes $wishes = new Wishes()): Delivery
     {
+        self::check($format, $wishes);
         $revision = $this->recipes->present($shot);
 
-        return DB::transaction(static function () use ($shot, $format, $from, $to, $slip, $name, $revision): Delivery {
+        return DB::transaction(static function () use ($shot, $format, $from, $to, $slip, $name, $wishes, $revision): Delivery {
             $placed = $slip === null ? null : $shot->deliveries()->where('slip', $slip)->first();
             if ($placed !== null) {
                 return $placed;
             }
-            $delivery = $shot->deliveries()->create(['slip' => $slip, 'format' => $format, 'state' => DeliveryState::Rendering, 'from' => $from, 'to' => $to, 'revision' => $revision->number, 'recipe' => $revision->recipe, 'name' => FileName::of($name, $shot, $revision->number, $from, $to)]);
+            $delivery = $shot->deliveries()->create(['slip' => $slip, 'format' => $format, 'state' => DeliveryState::Rendering, 'from' => $from, 'to' => $to, 'revision' => $revision->number, 'recipe' => $revision->recipe, 'name' => FileName::of($name, $shot, $revision->number, $from, $to), 'wishes' => $wishes->document()]);
             $size = (int) config('cossel.frames_a_part');
             for ($first = $from, $index = 0; $first <= $to; $first += $size, ++$index) {
                 $delivery->parts()->create(['index' => $index, 'from' => $first, 'to' => min($to, $first + $size - 1)]);
@@ -103,7 +114,34 @@ final class Orders
         Delivery::whereKey($delivery->id)->whereIn('state', DeliveryState::open())->update(['state' => DeliveryState::Cancelled]);
     }
 
-    /** Goes on where a cancelled or failed delivery stood; complete parts are not rendered again. */
+    /** Its workers stop at the frame they are at; {@see retry} goes on. */
+    public function pause(Delivery $delivery): void
+    {
+        Delivery::whereKey($delivery->id)->where('state', DeliveryState::Rendering)->update(['state' => DeliveryState::Paused]);
+    }
+
+    /**
+     * Lines the parts that nobody has begun up anew: all of the first delivery, then all of the next.
+     *
+     * @param list<int> $ids of deliveries, the first to be rendered first
+     */
+    public function arrange(array $ids): void
+    {
+        $queue = Queue::connection();
+        if (!$queue instanceof WorkQueue) {
+            return;
+        }
+        DB::transaction(static function () use ($queue, $ids): void {
+            $turn = $queue->turn(Queues::DELIVERIES);
+            foreach ($ids as $id) {
+                foreach (DeliveryPart::where('delivery_id', $id)->where('complete', false)->orderBy('index')->pluck('id') as $part) {
+                    $queue->moveTo(Queues::DELIVERIES, "part {$part}", $turn++);
+                }
+            }
+        });
+    }
+
+    /** Goes on where a paused, cancelled or failed delivery stood; complete parts are not rendered again. */
     public function retry(Delivery $delivery): void
     {
         DB::transaction(static function () use ($delivery): void {

@@ -8,8 +8,8 @@ use App\Footage\Ffmpeg;
 use App\Footage\FootageFile;
 use App\Footage\FrameReader;
 use App\Pictures\TooCostly;
-use Cossel\Core\Picture\FrameFormat;
-use Cossel\Core\Picture\Layout;
+use Cossel\Core\Picture\Bytes;
+use Cossel\Core\Picture\Frame;
 use Cossel\Core\Render\FrameRenderer;
 use Illuminate\Filesystem\Filesystem;
 
@@ -32,11 +32,11 @@ final class PartRenderer
         $format = $footage->info->format();
         $work = sprintf('%s.%d.part', $file, getmypid());
         $this->files->makeDirectory(dirname($file), recursive: true, force: true);
-        $frames = (function () use ($renderer, $footage, $format, $from, $to, $onFrame): \Generator {
+        $frames = (function () use ($renderer, $for, $footage, $format, $from, $to, $onFrame): \Generator {
             foreach ($this->reader->frames($footage, $from, $to) as $number => $frame) {
                 TooCostly::check($renderer, $frame, $number, $format->rect(), 'delivery');
                 // In pieces, because what a pipe does not take at once is copied.
-                yield from self::pieces($renderer->frame($frame, $number));
+                yield from self::pieces($for->isLinear() ? self::linear($renderer, $frame, $number) : $renderer->frame($frame, $number));
                 if (!$onFrame($number)) {
                     throw Cancelled::byUser();
                 }
@@ -44,8 +44,12 @@ final class PartRenderer
         })();
         try {
             Ffmpeg::run([
-                '-f', 'rawvideo', '-pix_fmt', self::pixels($format), '-s', "{$format->width}x{$format->height}", '-r', $footage->info->rate, '-i', 'pipe:0',
-                ...($for->copies($footage->info) ? self::master($format) : self::passing($format)),
+                '-f', 'rawvideo', '-pix_fmt', $for->isLinear() ? 'gbrpf32le' : Encoding::pixels($format), '-s', "{$format->width}x{$format->height}", '-r', $footage->info->rate, '-i', 'pipe:0',
+                ...match (true) {
+                    $for->isLinear() => Encoding::linear(),
+                    $for->copies($footage->info) => Encoding::master($format),
+                    default => Encoding::passing($format),
+                },
                 '-threads', '1', '-f', 'matroska', '-y', $work,
             ], [], [dirname($file)], $frames);
             rename($work, $file);
@@ -54,21 +58,17 @@ final class PartRenderer
         }
     }
 
-    public static function pixels(FrameFormat $format): string
+    /** A treated frame as linear light: planes of floats, green, blue, red. */
+    private static function linear(FrameRenderer $renderer, Frame $frame, int $number): string
     {
-        return $format->layout === Layout::Yuv ? 'yuv444p16le' : 'gbrp16le';
-    }
+        $planes = ['', '', ''];
+        foreach ($renderer->bands($frame, $number, $frame->format->rect()) as $band) {
+            foreach (Bytes::linear($band, $frame->format->transfer) as $k => $bytes) {
+                $planes[$k] .= $bytes;
+            }
+        }
 
-    /** @return list<string> the encoding of lossless masters, in the stored form itself */
-    public static function master(FrameFormat $format): array
-    {
-        return ['-pix_fmt', self::pixels($format), '-c:v', 'ffv1', '-level', '3', '-coder', '1', '-g', '1', '-slices', '4', '-slicecrc', '1', ...ColourTags::stored($format)];
-    }
-
-    /** @return list<string> a third of the time of a master's, at twice the size */
-    private static function passing(FrameFormat $format): array
-    {
-        return ['-pix_fmt', self::pixels($format), '-c:v', 'ffvhuff', '-pred', 'median', ...ColourTags::stored($format)];
+        return implode('', $planes);
     }
 
     /** @return \Generator<int, string> */

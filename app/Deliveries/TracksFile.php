@@ -6,7 +6,10 @@ namespace App\Deliveries;
 
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Motion\Track;
+use Cossel\Core\Outline\AreaExtent;
 use Cossel\Core\Outline\Pose;
+use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\AreaShape;
 use Cossel\Core\Recipe\InvalidRecipe;
 use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\Node;
@@ -22,16 +25,19 @@ final class TracksFile
     private const FURTHEST = 100;
 
     /**
-     * @param array<string, Track>                               $tracks by sha256
-     * @param array<string, array{mixed, string, int|null, Motion}> $wanted by name: area, and shape where that is followed for itself
-     * @param array<string, list<array{float, float}>>           $points by area, picture heights on its outline's frame
+     * @param array<string, Track>                     $tracks by sha256
+     * @param array<string, list<array{float, float}>> $points by area, picture heights on its outline's frame
      */
-    public static function written(Recipe $recipe, array $tracks, array $wanted, array $points): string
+    public static function written(Recipe $recipe, array $tracks, array $points = []): string
     {
         $motions = new Motions($recipe, $tracks);
         $documents = [];
-        foreach ($wanted as $name => [, $id, $shape, $motion]) {
+        foreach (self::wanted($recipe) as $name => [, $id, $shape, $motion]) {
             $area = $recipe->area($id);
+            if (!isset($tracks[(string) $motion->track])) {
+                // It was never followed.
+                continue;
+            }
             $document = $tracks[(string) $motion->track]->document();
             foreach ($document['frames'] as &$frame) {
                 $pose = $shape === null ? $motions->followed($area, $frame['frame']) : $motions->pose($area, $area->outline->shapes[$shape], $frame['frame']);
@@ -92,6 +98,63 @@ final class TracksFile
         }
 
         return $points;
+    }
+
+    /**
+     * The motions to follow, each after those it is seen with: an area after the areas its outline is made of.
+     *
+     * @return array<string, array{list<int|string>, string, int|null, Motion}> by name: place in the document, area, shape
+     */
+    public static function wanted(Recipe $recipe): array
+    {
+        $wanted = $seen = [];
+        $visit = static function (Area $area) use (&$visit, &$wanted, &$seen, $recipe): void {
+            if (isset($seen[$area->id])) {
+                return;
+            }
+            $seen[$area->id] = true;
+            foreach ($area->outline->shapes as $shape) {
+                if ($shape instanceof AreaShape) {
+                    $visit($recipe->area($shape->of));
+                }
+            }
+            $place = ['areas', array_search($area, $recipe->areas, true)];
+            foreach ($area->outline->shapes as $k => $shape) {
+                if ($shape->motion?->by === Motion::FOLLOW) {
+                    $wanted["{$area->id}/{$shape->id}"] = [[...$place, 'outline', 'shapes', $k, 'motion'], $area->id, $k, $shape->motion];
+                }
+            }
+            if ($area->motion->by === Motion::FOLLOW) {
+                $wanted[$area->id] = [[...$place, 'motion'], $area->id, null, $area->motion];
+            }
+        };
+        array_map($visit, $recipe->areas);
+
+        return $wanted;
+    }
+
+    /**
+     * A table of where every area is: a line an area and frame.
+     *
+     * @param array{int, int} $span
+     */
+    public static function table(Recipe $recipe, Motions $motions, array $span): string
+    {
+        $names = ['xx', 'xy', 'x', 'yx', 'yy', 'y', 'px', 'py', 'p'];
+        $lines = [implode(',', ['area', 'name', 'frame', 'centre_x', 'centre_y', 'confidence', 'state', ...$names])];
+        foreach ($recipe->areas as $area) {
+            $track = $motions->track($area, $area->motion);
+            for ($frame = $span[0]; $frame <= $span[1]; ++$frame) {
+                $centre = AreaExtent::of($area, $frame, $motions)->centre();
+                $step = $track->steps[$frame] ?? null;
+                $numbers = [...$centre, $step?->confidence];
+                $words = array_map(static fn(?float $v): string => $v === null ? '' : sprintf('%.6F', $v), $numbers);
+                $matrix = array_map(static fn(float $v): string => sprintf('%.9F', $v), $motions->of($area, $frame)->m);
+                $lines[] = implode(',', [$area->id, '"' . str_replace('"', '""', $area->name) . '"', $frame, ...$words, $step?->state->value ?? '', ...$matrix]);
+            }
+        }
+
+        return implode("\n", $lines) . "\n";
     }
 
     /** @return array{float, float} */

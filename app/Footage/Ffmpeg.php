@@ -51,6 +51,23 @@ final class Ffmpeg
     }
 
     /**
+     * Width and height of a picture.
+     *
+     * @param list<string> $options with the demuxer and its whitelists
+     *
+     * @return array{int, int}
+     *
+     * @throws UnreadableFootage|FfmpegInterrupted
+     */
+    public static function pictureSize(array $options, string $picture): array
+    {
+        $stream = self::ask([...$options, '-show_entries', 'stream=width,height', '-i', $picture], dirname($picture), 60)['streams'][0] ?? [];
+        $size = [(int) ($stream['width'] ?? 0), (int) ($stream['height'] ?? 0)];
+
+        return min($size) > 0 ? $size : throw UnreadableFootage::noFrames();
+    }
+
+    /**
      * @param list<string> $options
      *
      * @return array<string, mixed>

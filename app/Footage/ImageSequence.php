@@ -4,51 +4,74 @@ declare(strict_types=1);
 
 namespace App\Footage;
 
+use Cossel\Core\Colour\Transfer;
+use Cossel\Core\Picture\FrameFormat;
+use Cossel\Core\Picture\FromLinear;
 use Illuminate\Filesystem\Filesystem;
 
 /**
- * A zipped sequence of PNG or TIFF pictures, kept losslessly as one FFV1 file so that everything after it is the same
+ * A sequence of pictures, zipped or in a folder, kept losslessly as one FFV1 file so that everything after it is the same
  * as for any other footage.
  */
 final class ImageSequence
 {
-    private const TYPES = ['png' => 'png', 'tif' => 'tiff', 'tiff' => 'tiff'];
+    private const LOSSLESS = ['-c:v', 'ffv1', '-level', '3', '-g', '1', '-slicecrc', '1'];
+    private const USUAL_RATE = '24/1';
 
     public function __construct(private readonly Filesystem $files) {}
 
-    public static function isArchive(string $file): bool
+    public static function is(string $path): bool
     {
-        return @file_get_contents($file, length: 4) === "PK\x03\x04";
+        return is_dir($path) || Pictures::isArchive($path);
+    }
+
+    /** What a sequence is known by: the content of an archive, or the names and contents of all in a folder. */
+    public static function sha256(string $path): string
+    {
+        if (!is_dir($path)) {
+            return (string) hash_file('sha256', $path);
+        }
+        $whole = hash_init('sha256');
+        foreach (array_filter(scandir($path) ?: [], static fn(string $name): bool => is_file("{$path}/{$name}")) as $name) {
+            hash_update($whole, "{$name}\0" . hash_file('sha256', "{$path}/{$name}", true));
+        }
+
+        return hash_final($whole);
     }
 
     /**
      * Pictures that are missing by their numbers, or that cannot be decoded, are told of; the one before stands in for one
      * that cannot be decoded, so that all others keep their place.
      *
-     * @param string $rate frames a second as a fraction
+     * @param string $from archive or folder
      *
-     * @return list<string> what is missing or torn, in sentences
+     * @return list<string> what is missing, torn or doubtful, in sentences
      *
      * @throws UnreadableFootage|RefusedFootage
      */
-    public function toFootage(string $archive, string $file, string $rate = '24/1'): array
+    public function toFootage(string $from, string $file): array
     {
         $folder = "{$file}.frames";
         $this->files->deleteDirectory($folder);
         $this->files->makeDirectory($folder, recursive: true);
         try {
-            [$type, $names] = $this->unpack($archive, $folder);
-            $pictures = "{$folder}/%08d.{$type}";
-            $damage = [...self::gaps($names), ...$this->mend($names, $pictures)];
-            Ffmpeg::run([
-                ...self::pictures(), '-framerate', $rate, '-c:v', self::TYPES[$type], '-i', $pictures,
-                '-pix_fmt', 'gbrp16le', '-c:v', 'ffv1', '-level', '3', '-g', '1', '-slicecrc', '1',
-                '-color_trc', 'iec61966-2-1', '-color_primaries', 'bt709', '-colorspace', 'rgb', '-color_range', 'pc',
-                '-f', 'matroska', '-y', "{$folder}/whole.mkv",
-            ], [], [$folder]);
+            $pictures = Pictures::gather($from, $folder);
+            $header = $pictures->header();
+            $told = [...self::gaps($pictures->names), ...$this->mend($pictures), ...($header->doubt === null ? [] : [$header->doubt])];
+            $rate = $header->rate ?? self::USUAL_RATE;
+            $tags = [...self::LOSSLESS, ...($header->timecode === null ? [] : ['-metadata', "timecode={$header->timecode}"]), '-f', 'matroska', '-y', "{$folder}/whole.mkv"];
+            if ($header->transfer === null) {
+                array_push($told, ...self::fromLinear($pictures, $rate, $folder, $tags));
+            } else {
+                Ffmpeg::run([
+                    ...$pictures->options(), '-framerate', $rate, '-c:v', Pictures::CODECS[$pictures->type], '-i', $pictures->pattern(),
+                    '-vf', 'scale=flags=bicubic+accurate_rnd+full_chroma_int+full_chroma_inp', '-pix_fmt', 'gbrp16le',
+                    '-color_trc', $header->transfer, '-color_primaries', 'bt709', '-colorspace', 'rgb', '-color_range', 'pc', ...$tags,
+                ], [], [$folder]);
+            }
             rename("{$folder}/whole.mkv", $file);
 
-            return $damage;
+            return $told;
         } catch (FfmpegFailed $e) {
             throw UnreadableFootage::archive($e->getMessage());
         } finally {
@@ -56,10 +79,34 @@ final class ImageSequence
         }
     }
 
-    /** @return list<string> options to stand before the -i of a folder's pictures */
-    private static function pictures(): array
+    /**
+     * Linear light is kept with the transfer of sRGB as Y'CbCr in video range, which has room above white.
+     *
+     * @param list<string> $output options
+     *
+     * @return list<string>
+     */
+    private static function fromLinear(Pictures $pictures, string $rate, string $folder, array $output): array
     {
-        return ['-protocol_whitelist', 'file', '-codec_whitelist', 'png,tiff', '-max_pixels', (string) config('limits.footage.pixels'), '-f', 'image2'];
+        [$width, $height] = Ffmpeg::pictureSize($pictures->options(), $pictures->file(0));
+        $format = new FrameFormat($width, $height, transfer: Transfer::Srgb);
+        $beyond = [];
+        $frames = (static function () use ($pictures, $rate, $folder, $format, &$beyond): \Generator {
+            $number = 0;
+            $options = [...$pictures->options(), '-framerate', $rate, '-c:v', 'exr', '-i', $pictures->pattern(), '-fps_mode', 'passthrough', '-f', 'rawvideo', '-pix_fmt', 'gbrpf32le'];
+            foreach (Ffmpeg::pieces($options, [$folder], 12 * $format->width * $format->height) as $floats) {
+                [$frame, $cut] = FromLinear::frame($floats, $format);
+                $cut === 0 ?: $beyond[] = $number;
+                ++$number;
+                yield from str_split($frame->bytes, 262144);
+            }
+        })();
+        Ffmpeg::run([
+            '-f', 'rawvideo', '-pix_fmt', 'yuv444p16le', '-s', "{$format->width}x{$format->height}", '-r', $rate, '-color_range', 'tv', '-i', 'pipe:0',
+            '-pix_fmt', 'yuv444p16le', '-color_trc', 'iec61966-2-1', '-color_primaries', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv', ...$output,
+        ], [], [$folder], $frames);
+
+        return $beyond === [] ? [] : [sprintf('On %d of %d frames there is light of more than 1.2 times white; it is cut off there.', count($beyond), count($pictures->names))];
     }
 
     /**
@@ -84,14 +131,11 @@ final class ImageSequence
         return $missing === [] ? [] : [sprintf('By their numbers pictures are missing: %s.', Soundness::listed(Soundness::runs($missing)))];
     }
 
-    /**
-     * @param list<string> $names in order
-     *
-     * @return list<string>
-     */
-    private function mend(array $names, string $pictures): array
+    /** @return list<string> */
+    private function mend(Pictures $pictures): array
     {
-        $answer = Ffmpeg::probePictures([...self::pictures(), '-framerate', '1', '-show_log', '16', '-show_entries', 'frame=best_effort_timestamp:log=level'], $pictures);
+        $names = $pictures->names;
+        $answer = Ffmpeg::probePictures([...$pictures->options(), '-framerate', '1', '-show_log', '16', '-show_entries', 'frame=best_effort_timestamp:log=level'], $pictures->pattern());
         $good = $torn = [];
         foreach ($answer as $frame) {
             $number = (int) ($frame['best_effort_timestamp'] ?? -1);
@@ -104,7 +148,7 @@ final class ImageSequence
         $isBroken = array_fill_keys($broken, true);
         $before = array_key_first(array_diff_key($names, $isBroken));
         foreach (array_keys($names) as $number) {
-            isset($isBroken[$number]) ? copy(sprintf($pictures, $before), sprintf($pictures, $number)) : $before = $number;
+            isset($isBroken[$number]) ? copy($pictures->file($before), $pictures->file($number)) : $before = $number;
         }
         $told = static fn(array $numbers): string => Soundness::listed(array_map(static fn(int $number): string => basename($names[$number]), $numbers));
 
@@ -112,81 +156,5 @@ final class ImageSequence
             ...($broken === [] ? [] : [sprintf('%s cannot be decoded; the picture before stands in.', $told($broken))]),
             ...($torn === [] ? [] : [sprintf('%s may be torn.', $told($torn))]),
         ];
-    }
-
-    /** @return array{string, list<string>} the file type of all its pictures, and their names in order */
-    private function unpack(string $archive, string $folder): array
-    {
-        $zip = new \ZipArchive();
-        if ($zip->open($archive, \ZipArchive::RDONLY) !== true) {
-            throw UnreadableFootage::archive('it is damaged');
-        }
-        $names = [];
-        $bytes = 0;
-        for ($i = 0; $i < $zip->numFiles; ++$i) {
-            $stat = $zip->statIndex($i);
-            $name = $stat === false ? '' : $stat['name'];
-            $type = strtolower(pathinfo($name, PATHINFO_EXTENSION));
-            if ($stat === false || !isset(self::TYPES[$type]) || str_starts_with(basename($name), '.')) {
-                continue;
-            }
-            $names[$name] = $type;
-            $bytes += $stat['size'];
-        }
-        if ($names === []) {
-            throw UnreadableFootage::archive('it holds no PNG or TIFF pictures');
-        }
-        if (count(array_unique($names)) > 1) {
-            throw UnreadableFootage::archive('its pictures are of different types');
-        }
-        if (count($names) > config('limits.footage.frames')) {
-            throw RefusedFootage::tooLong(count($names), (int) config('limits.footage.frames'));
-        }
-        if ($bytes > config('limits.footage.unpacked_bytes')) {
-            throw RefusedFootage::unpackedSize((int) config('limits.footage.unpacked_bytes'));
-        }
-        $type = reset($names);
-        $ordered = array_keys($names);
-        natsort($ordered);
-        $size = null;
-        $left = (int) config('limits.footage.unpacked_bytes');
-        foreach (array_values($ordered) as $number => $name) {
-            $target = sprintf('%s/%08d.%s', $folder, $number, $type);
-            $left -= $this->extract($zip, $name, $target, min($left, (int) config('limits.footage.picture_bytes')));
-            $found = @getimagesize($target);
-            if ($found !== false && $size !== null && [$found[0], $found[1]] !== $size) {
-                throw UnreadableFootage::archive("{$name} has another size than the pictures before it");
-            }
-            $size = $found === false ? $size : [$found[0], $found[1]];
-        }
-        $zip->close();
-
-        return [$type, array_values($ordered)];
-    }
-
-    /**
-     * @param int $most bytes it may unpack to; what the archive says of that is not to be trusted
-     *
-     * @return int bytes it has unpacked to
-     */
-    private function extract(\ZipArchive $zip, string $name, string $target, int $most): int
-    {
-        $from = $zip->getStream($name);
-        $to = fopen($target, 'w');
-        if ($from === false || $to === false) {
-            throw UnreadableFootage::archive("{$name} cannot be unpacked");
-        }
-        // What is wrong with a picture shows when it is decoded.
-        $written = @stream_copy_to_stream($from, $to, $most + 1);
-        fclose($from);
-        fclose($to);
-        if ($written === false) {
-            throw UnreadableFootage::archive("{$name} cannot be unpacked");
-        }
-        if ($written > $most) {
-            throw RefusedFootage::unpackedSize($most < (int) config('limits.footage.picture_bytes') ? (int) config('limits.footage.unpacked_bytes') : $most);
-        }
-
-        return $written;
     }
 }

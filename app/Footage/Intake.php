@@ -24,13 +24,13 @@ final class Intake
      */
     public function take(string $path, string $name, bool $ours): Footage
     {
-        $sha256 = is_file($path) ? hash_file('sha256', $path) : false;
-        if ($sha256 === false) {
+        $sha256 = file_exists($path) ? ImageSequence::sha256($path) : '';
+        if ($sha256 === '') {
             throw UnreadableFootage::gone($name);
         }
         $notes = [];
         $make = function (string $into) use ($path, $ours, &$notes): void {
-            if (ImageSequence::isArchive($path)) {
+            if (ImageSequence::is($path)) {
                 $notes = $this->sequence->toFootage($path, $into);
             } elseif (!($ours && @link($path, $into)) && !copy($path, $into)) {
                 throw new \RuntimeException('The data folder cannot be written to.');

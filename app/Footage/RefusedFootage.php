@@ -47,6 +47,16 @@ final class RefusedFootage extends \DomainException
         return new self("The colour matrix “{$name}” is not handled yet.");
     }
 
+    public static function picture(string $name, string $reason): self
+    {
+        return new self("{$name} {$reason}. That is not handled.");
+    }
+
+    public static function outside(string $path): self
+    {
+        return new self("{$path} is not inside the folders that this server may read from.");
+    }
+
     public static function span(int $from, int $to, int $last): self
     {
         return new self("The span {$from} to {$to} is not within the footage, which has frames 0 to {$last}.");

@@ -98,7 +98,7 @@ final class Uploads
     {
         $upload = $shot->state === ShotState::Failed ? Upload::where('shot_id', $shot->id)->first() : null;
 
-        return $upload !== null && is_file($upload->path());
+        return $upload !== null && file_exists($upload->file());
     }
 
     /** Takes footage that is not whole as it is: its user has decided so. */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use App\Deliveries\Format;
+use App\Deliveries\Wishes;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
@@ -25,6 +26,9 @@ use Illuminate\Support\Facades\Storage;
  * @property string                        $recipe   JSON, as it was when the delivery was asked for
  * @property string|null                   $name     of the file, without extension
  * @property string|null                   $sha256   of the file, once done
+ * @property array<string, mixed>          $wishes   as App\Deliveries\Wishes keeps them
+ * @property string|null                   $beside   on the data disk, once done: a zip of what else was asked for
+ * @property string|null                   $beside_sha256
  * @property string|null                   $file     on the data disk, once done
  * @property int|null                      $bytes
  * @property string|null                   $error
@@ -33,7 +37,9 @@ use Illuminate\Support\Facades\Storage;
  */
 final class Delivery extends Model
 {
-    protected $casts = ['format' => Format::class, 'state' => DeliveryState::class];
+    protected $casts = ['format' => Format::class, 'state' => DeliveryState::class, 'wishes' => 'array'];
+
+    protected $attributes = ['wishes' => '{}'];
 
     /** @return BelongsTo<Shot, $this> */
     public function shot(): BelongsTo
@@ -45,6 +51,11 @@ final class Delivery extends Model
     public function parts(): HasMany
     {
         return $this->hasMany(DeliveryPart::class)->orderBy('index');
+    }
+
+    public function wishes(): Wishes
+    {
+        return Wishes::of($this->wishes);
     }
 
     /** Where its parts are kept until it is finished. */

@@ -8,6 +8,7 @@ namespace App\Models;
 enum DeliveryState: string
 {
     case Rendering = 'rendering';
+    case Paused = 'paused';
     case Finishing = 'finishing';
     case Done = 'done';
     case Cancelled = 'cancelled';

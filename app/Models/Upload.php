@@ -16,6 +16,7 @@ use Illuminate\Support\Facades\Storage;
  * @property string $name
  * @property int    $size
  * @property int|null $shot_id that is made of it
+ * @property string|null $source where it is on the server, when it was not sent
  * @property array{int, int|null}|null $span frames to use; null for all
  */
 final class Upload extends Model
@@ -29,6 +30,12 @@ final class Upload extends Model
         Storage::disk('data')->makeDirectory('uploads');
 
         return Storage::disk('data')->path("uploads/{$this->id}");
+    }
+
+    /** What is read: what was sent, or where it is on the server. */
+    public function file(): string
+    {
+        return $this->source ?? $this->path();
     }
 
     public function received(): int

@@ -4,12 +4,15 @@ declare(strict_types=1);
 
 namespace App\Work;
 
+use App\Deliveries\Beside;
 use App\Deliveries\FileName;
 use App\Deliveries\Finisher;
 use App\Deliveries\Orders;
+use App\Deliveries\Zip;
 use App\Models\Delivery;
 use App\Models\DeliveryPart;
 use App\Models\DeliveryState;
+use Cossel\Core\Recipe\RecipeReader;
 use Illuminate\Filesystem\Filesystem;
 use Illuminate\Support\Facades\Storage;
 
@@ -39,7 +42,7 @@ final class FinishDelivery implements Piece
         $delivery === null || app(Orders::class)->retry($delivery);
     }
 
-    public function handle(Finisher $finisher, Filesystem $files): void
+    public function handle(Finisher $finisher, Beside $beside, RecipeReader $reader, Filesystem $files): void
     {
         $delivery = Delivery::find($this->delivery);
         if ($delivery === null || $delivery->state !== DeliveryState::Finishing) {
@@ -50,8 +53,19 @@ final class FinishDelivery implements Piece
         $file = Storage::disk('data')->path($name);
         $files->makeDirectory(dirname($file), recursive: true, force: true);
         $parts = $delivery->parts->mapWithKeys(static fn(DeliveryPart $part): array => [RenderPart::file($part) => $part->to - $part->from + 1])->all();
-        $finisher->finish($shot->readyFootage()->file(), $delivery->format, $parts, $delivery->from, $delivery->to, $file);
-        Delivery::whereKey($delivery->id)->where('state', DeliveryState::Finishing)->update(['state' => DeliveryState::Done, 'file' => $name, 'bytes' => (int) filesize($file), 'sha256' => (string) hash_file('sha256', $file), 'error' => null]);
+        $wishes = $delivery->wishes();
+        $footage = $shot->readyFootage()->file();
+        $finisher->finish($footage, $delivery->format, $parts, $delivery->from, $delivery->to, $file, $wishes, $shot->cut['reel'] ?? null);
+        $done = ['state' => DeliveryState::Done, 'file' => $name, 'bytes' => (int) filesize($file), 'sha256' => (string) hash_file('sha256', $file), 'error' => null];
+        if ($wishes->asksBeside()) {
+            $stem = pathinfo($name, PATHINFO_FILENAME);
+            $beside->write($wishes, $reader->read(json_decode($delivery->recipe, true, flags: JSON_THROW_ON_ERROR)), $footage, $delivery->from, $delivery->to, "{$file}.beside", $stem);
+            $zip = sprintf('deliveries/%d/%s_beside.zip', $delivery->id, $stem);
+            Zip::folder("{$file}.beside", Storage::disk('data')->path($zip));
+            $files->deleteDirectory("{$file}.beside");
+            $done += ['beside' => $zip, 'beside_sha256' => (string) hash_file('sha256', Storage::disk('data')->path($zip))];
+        }
+        Delivery::whereKey($delivery->id)->where('state', DeliveryState::Finishing)->update($done);
         $files->deleteDirectory($delivery->workFolder());
     }
 

@@ -44,6 +44,12 @@ final class WorkQueue extends DatabaseQueue
         return (int) $this->rows()->where('queue', $queue)->min('turn');
     }
 
+    /** Gives what waits for a row another turn. */
+    public function moveTo(string $queue, string $about, int $turn): void
+    {
+        $this->rows()->where('queue', $queue)->where('about', $about)->whereNull('reserved_at')->update(['turn' => $turn]);
+    }
+
     /**
      * @param object $job
      * @param string $queue

@@ -21,7 +21,7 @@ final class ArchitectureTest extends TestCase
         'Motion' => ['Geometry', 'Outline', 'Picture', 'Recipe'],
         'Propose' => ['Colour', 'Geometry', 'Motion', 'Outline', 'Picture', 'Recipe'],
         'Telltale' => ['Colour', 'Geometry', 'Motion', 'Outline', 'Picture', 'Recipe', 'Render', 'Touch'],
-        'Render' => ['Motion', 'Outline', 'Pick', 'Picture', 'Recipe', 'Touch'],
+        'Render' => ['Colour', 'Motion', 'Outline', 'Pick', 'Picture', 'Recipe', 'Touch'],
         'Cut' => [],
         'Carry' => ['Colour', 'Geometry', 'Motion', 'Outline', 'Picture', 'Propose', 'Recipe', 'Render', 'Touch'],
         'Judge' => ['Colour', 'Geometry', 'Outline', 'Picture', 'Recipe', 'Touch'],

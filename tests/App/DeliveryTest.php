@@ -17,7 +17,7 @@ final class DeliveryTest extends AppTestCase
     private function clip(): Shot
     {
         $file = "{$this->folder}/clip.mkv";
-        $this->ffmpeg(['-f', 'lavfi', '-i', 'testsrc2=size=96x64:rate=24', '-f', 'lavfi', '-i', 'sine', '-frames:v', '30', '-shortest', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv', '-metadata', 'timecode=01:00:00:00', '-c:a', 'libopus', $file]);
+        $this->ffmpeg(['-f', 'lavfi', '-i', 'testsrc2=size=96x64:rate=24:duration=1.25', '-f', 'lavfi', '-i', 'sine=duration=1.25', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv', '-metadata', 'timecode=01:00:00:00', '-c:a', 'libopus', $file]);
 
         return $this->shot($file);
     }
@@ -34,6 +34,12 @@ final class DeliveryTest extends AppTestCase
         $id = $this->postJson("/api/shots/{$shot->id}/deliveries", ['format' => $format, 'from' => $from, 'to' => $to])->assertSuccessful()->json('id');
 
         return Delivery::findOrFail($id);
+    }
+
+    /** Seconds of sound that are really in a file. */
+    private function soundOf(string $file): float
+    {
+        return strlen($this->ffmpeg(['-i', $file, '-map', '0:a:0', '-ac', '1', '-ar', '48000', '-f', 's16le', '-'])) / 96000;
     }
 
     /** @return array<string, mixed> */
@@ -72,13 +78,14 @@ final class DeliveryTest extends AppTestCase
     {
         $shot = $this->clip();
         $this->treat($shot);
-        foreach (['ffv1' => ['ffv1', 'yuv444p16le', 'pcm_s24le'], 'ffv1-10' => ['ffv1', 'yuv444p10le', 'pcm_s24le'], 'vp9' => ['vp9', 'yuv420p', 'opus']] as $format => [$codec, $pixels, $sound]) {
+        foreach (['ffv1' => ['ffv1', 'yuv444p16le', 'pcm_s24le'], 'ffv1-10' => ['ffv1', 'yuv444p10le', 'pcm_s24le'], 'prores' => ['prores', 'yuv422p10le', 'pcm_s24le'], 'av1' => ['av1', 'yuv420p10le', 'opus'], 'vp9' => ['vp9', 'yuv420p', 'opus']] as $format => [$codec, $pixels, $sound]) {
             $delivery = $this->deliver($shot, $format, 6, 23);
             self::assertSame(DeliveryState::Done, $delivery->state, (string) $delivery->error);
             $probed = $this->probed($delivery);
-            [$video, $audio] = $probed['streams'];
+            ['video' => $video, 'audio' => $audio] = array_column($probed['streams'], null, 'codec_type');
             self::assertSame([$codec, $pixels, '18', 'bt709', $sound], [$video['codec_name'], $video['pix_fmt'], $video['nb_read_frames'], $video['color_space'], $audio['codec_name']], $format);
             self::assertEqualsWithDelta(0.75, (float) $probed['format']['duration'], 0.06, $format);
+            self::assertEqualsWithDelta(0.75, $this->soundOf("{$this->folder}/data/{$delivery->file}"), 0.05, $format);
             $tags = array_change_key_case(($video['tags'] ?? []) + ($probed['format']['tags'] ?? []), CASE_LOWER);
             self::assertSame('01:00:00:06', $tags['timecode'] ?? null, $format);
             self::assertSame([], glob("{$this->folder}/data/deliveries/*.work") ?: []);
@@ -96,7 +103,7 @@ final class DeliveryTest extends AppTestCase
             $names[] = $zip->getNameIndex($i);
         }
         sort($names);
-        self::assertSame(['000006.png', '000007.png', '000008.png', 'sound.wav'], $names);
+        self::assertSame(['000006.png', '000007.png', '000008.png', 'sequence.json', 'sound.wav'], $names);
         self::assertSame(16, ord(((string) $zip->getFromName('000007.png'))[24]));
         $this->get("/api/deliveries/{$delivery->id}/file")->assertOk()->assertDownload('clip_r1.zip');
     }

@@ -314,7 +314,7 @@ final class FootageTest extends AppTestCase
             $zip->close();
 
             return "{$test->folder}/other.zip";
-        }, 'no PNG or TIFF'];
+        }, 'no PNG, TIFF, JPEG, DPX or OpenEXR'];
     }
 
     /** @param \Closure(self): string $make */

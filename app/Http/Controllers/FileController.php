@@ -49,6 +49,6 @@ final class FileController
         $triple = static fn(string $name): array => array_map(static fn(string $channel): float => $values[$name . $channel], Cdl::CHANNELS);
         $name = Str::slug("{$shot->name} {$touch}", '_');
 
-        return new Response(CdlFile::write($form, $name, $triple('slope'), $triple('offset'), $triple('power'), $values['saturation']), 200, ['Content-Type' => 'application/xml', 'Content-Disposition' => "attachment; filename=\"{$name}.{$form}\""]);
+        return new Response(CdlFile::write($form, [['id' => $name, 'slope' => $triple('slope'), 'offset' => $triple('offset'), 'power' => $triple('power'), 'saturation' => $values['saturation']]]), 200, ['Content-Type' => 'application/xml', 'Content-Disposition' => "attachment; filename=\"{$name}.{$form}\""]);
     }
 }

@@ -9,14 +9,13 @@ use App\Http\Requests\EdgeRequest;
 use App\Http\Requests\FrameRequest;
 use App\Http\Requests\TextRequest;
 use App\Models\Shot;
+use App\Treatment\OutlineFiles;
 use App\Treatment\Recipes;
 use App\Treatment\Renderers;
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Outline\EdgePath;
 use Cossel\Core\Outline\SvgOutline;
-use Cossel\Core\Recipe\AreaShape;
 use Cossel\Core\Recipe\PathPoint;
-use Cossel\Core\Recipe\Shape;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Response;
 use Illuminate\Support\Str;
@@ -56,10 +55,8 @@ final class OutlineController
     {
         $frame = $request->frame();
         $recipe = $recipes->recipe($shot);
-        $motions = $renderers->motions($recipe);
         $chosen = $recipe->area($area);
-        $shapes = array_filter($chosen->outline->shapes, static fn(Shape $shape): bool => !$shape instanceof AreaShape);
-        $svg = SvgOutline::write(array_map(static fn(Shape $shape): array => [$shape->at($frame), $motions->pose($chosen, $shape, $frame)], array_values($shapes)), ...$recipe->source->size);
+        $svg = OutlineFiles::svg($recipe, $renderers->motions($recipe), $chosen, $frame);
         $name = Str::slug("{$shot->name} {$chosen->name} {$frame}", '_');
 
         return new Response($svg, 200, ['Content-Type' => 'image/svg+xml', 'Content-Disposition' => "attachment; filename=\"{$name}.svg\""]);

@@ -5,20 +5,20 @@ declare(strict_types=1);
 namespace App\Http\Requests;
 
 use App\Deliveries\FileName;
-use App\Deliveries\Format;
 use Illuminate\Foundation\Http\FormRequest;
-use Illuminate\Validation\Rule;
 
 /** Asks for deliveries of several shots of a job. */
 final class DeliverManyRequest extends FormRequest
 {
+    use WantsDelivery;
+
     /** @return array<string, mixed> */
     public function rules(): array
     {
         return [
             'shots' => ['required', 'array', 'max:1000'],
             'shots.*' => ['integer'],
-            'format' => ['bail', 'required', 'string', Rule::enum(Format::class)],
+            ...self::ofDelivery(),
             'handles' => ['required', 'boolean'],
             'name' => ['bail', 'required', 'string', 'max:120', static function (string $field, string $pattern, \Closure $fail): void {
                 $problem = FileName::problem($pattern);
@@ -32,10 +32,5 @@ final class DeliverManyRequest extends FormRequest
     public function shots(): array
     {
         return array_map(intval(...), array_values($this->validated('shots')));
-    }
-
-    public function wantedFormat(): Format
-    {
-        return Format::from($this->validated('format'));
     }
 }

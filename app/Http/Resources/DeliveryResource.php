@@ -30,6 +30,7 @@ final class DeliveryResource extends JsonResource
             'frames' => $this->to - $this->from + 1,
             'done' => $this->state === DeliveryState::Done ? $this->to - $this->from + 1 : (int) $this->parts->sum('done'),
             'file' => $this->file === null ? null : basename($this->file),
+            'beside' => $this->beside === null ? null : basename($this->beside),
             'bytes' => $this->bytes,
             'sha256' => $this->sha256,
             'error' => $this->error,

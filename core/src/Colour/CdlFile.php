@@ -48,13 +48,11 @@ final class CdlFile
     }
 
     /**
-     * A .cc, .ccc or .cdl file with one correction.
+     * A .ccc or .cdl file of corrections in their order, or a .cc file, which holds one.
      *
-     * @param list<float> $slope  of red, green, blue
-     * @param list<float> $offset
-     * @param list<float> $power
+     * @param non-empty-list<array{id: string, slope: list<float>, offset: list<float>, power: list<float>, saturation: float}> $corrections
      */
-    public static function write(string $form, string $id, array $slope, array $offset, array $power, float $saturation): string
+    public static function write(string $form, array $corrections): string
     {
         $document = new \DOMDocument('1.0', 'UTF-8');
         $document->formatOutput = true;
@@ -67,22 +65,24 @@ final class CdlFile
 
             return $node;
         };
-        $place = match ($form) {
-            'ccc' => $add($document, 'ColorCorrectionCollection'),
-            'cdl' => $add($add($document, 'ColorDecisionList'), 'ColorDecision'),
-            default => $document,
-        };
-        $correction = $add($place, 'ColorCorrection');
-        $correction->setAttribute('id', $id);
         $words = static fn(array $v): string => implode(
             ' ',
             array_map(static fn(float $x): string => rtrim(rtrim(sprintf('%.6F', $x), '0'), '.'), $v),
         );
-        $sop = $add($correction, 'SOPNode');
-        $add($sop, 'Slope', $words($slope));
-        $add($sop, 'Offset', $words($offset));
-        $add($sop, 'Power', $words($power));
-        $add($add($correction, 'SatNode'), 'Saturation', $words([$saturation]));
+        $root = match ($form) {
+            'ccc' => $add($document, 'ColorCorrectionCollection'),
+            'cdl' => $add($document, 'ColorDecisionList'),
+            default => $document,
+        };
+        foreach ($form === 'cc' ? [$corrections[0]] : $corrections as $each) {
+            $correction = $add($form === 'cdl' ? $add($root, 'ColorDecision') : $root, 'ColorCorrection');
+            $correction->setAttribute('id', $each['id']);
+            $sop = $add($correction, 'SOPNode');
+            foreach (array_keys(self::NEUTRAL) as $name) {
+                $add($sop, ucfirst($name), $words($each[$name]));
+            }
+            $add($add($correction, 'SatNode'), 'Saturation', $words([$each['saturation']]));
+        }
 
         return (string) $document->saveXML();
     }

@@ -99,6 +99,40 @@ final readonly class Cube
     }
 
     /**
+     * A cube over 0..1.
+     *
+     * @param int         $size  entries along an axis
+     * @param list<float> $table R', G', B' of each entry, red changing fastest
+     */
+    public static function of(string $title, int $size, array $table): self
+    {
+        if ($size < 2 || $size > self::MOST_3D || count($table) !== 3 * $size ** 3) {
+            throw new \InvalidArgumentException("A cube of {$size} entries along an axis has " . 3 * $size ** 3 . ' numbers.');
+        }
+
+        return new self($title, $size, true, $table, [0.0, 0.0, 0.0], [1.0, 1.0, 1.0]);
+    }
+
+    /**
+     * The file of it.
+     *
+     * @param list<string> $remarks lines for people, ahead of it
+     */
+    public function text(array $remarks = []): string
+    {
+        $lines = array_map(static fn(string $remark): string => '# ' . preg_replace('/\s+/', ' ', $remark), $remarks);
+        $title = str_replace('"', "'", (string) preg_replace('/\s+/', ' ', $this->title));
+        array_push($lines, "TITLE \"{$title}\"", ($this->isCube ? 'LUT_3D_SIZE ' : 'LUT_1D_SIZE ') . $this->size);
+        $numbers = static fn(float ...$v): string => implode(' ', array_map(static fn(float $x): string => sprintf('%.7F', $x), $v));
+        array_push($lines, 'DOMAIN_MIN ' . $numbers(...$this->least), 'DOMAIN_MAX ' . $numbers(...$this->most));
+        foreach (array_chunk($this->table, 3) as $entry) {
+            $lines[] = $numbers(...$entry);
+        }
+
+        return implode("\n", $lines) . "\n";
+    }
+
+    /**
      * @param list<string> $words
      *
      * @return array{float, float, float}

@@ -4,9 +4,13 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Picture;
 
+use Cossel\Core\Colour\Transfer;
+
 /** Finished pictures as bytes for encoders; values are clipped before they are rounded, so that no light is ever black. Kernel class. */
 final class Bytes
 {
+    private const MOST_HALF = 65504.0;
+
     /** Four bytes a pixel, B G R and 0: clipped to 0..1 and rounded to 8 bits. */
     public static function bgrx8(Planes $planes): string
     {
@@ -50,6 +54,42 @@ final class Bytes
         }
 
         return \FFI::string($out, 2 * $size);
+    }
+
+    /**
+     * Linear light, 1 for reference white, nothing clipped but what half floats (IEEE 754 binary16) cannot hold: four bytes a
+     * pixel, floats, little endian, rounded to the nearest half float, because encoders cut the rest off.
+     *
+     * @return array{string, string, string} green, blue, red
+     */
+    public static function linear(Planes $planes, Transfer $transfer): array
+    {
+        $n = $planes->rect->count();
+
+        return [
+            self::halves($planes->g, $n, $transfer),
+            self::halves($planes->b, $n, $transfer),
+            self::halves($planes->r, $n, $transfer),
+        ];
+    }
+
+    /** @param list<float> $v */
+    private static function halves(array $v, int $n, Transfer $transfer): string
+    {
+        $out = Memory::of("float[{$n}]");
+        for ($i = 0; $i < $n; ++$i) {
+            $l = $transfer->linear($v[$i]);
+            // Where it is no number at all, it is black.
+            $out[$i] = $l > self::MOST_HALF ? self::MOST_HALF : ($l < -self::MOST_HALF ? -self::MOST_HALF : (is_nan($l) ? 0.0 : $l));
+        }
+        $bits = Memory::as("uint32_t[{$n}]", $out);
+        for ($i = 0; $i < $n; ++$i) {
+            // Half of what the last bit of a half float is worth; halves nearest to zero have fewer bits, and are left as they are.
+            $b = $bits[$i];
+            $bits[$i] = ($b & 0x7F800000) > 0x38000000 ? ($b + 0x1000) & 0xFFFFE000 : $b;
+        }
+
+        return \FFI::string($out, 4 * $n);
     }
 
     /** Two bytes a pixel, 16-bit big endian grey, as PNG and PGM store it. */

@@ -12,6 +12,17 @@ final class Memory
     /** @param string $type as C writes it, such as uint16_t[100] */
     public static function of(string $type): \FFI\CData
     {
-        return (self::$ffi ??= \FFI::cdef())->new($type);
+        return self::ffi()->new($type);
+    }
+
+    /** The same memory seen as another type. */
+    public static function as(string $type, \FFI\CData $memory): \FFI\CData
+    {
+        return self::ffi()->cast($type, $memory);
+    }
+
+    private static function ffi(): \FFI
+    {
+        return self::$ffi ??= \FFI::cdef();
     }
 }

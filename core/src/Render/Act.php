@@ -96,6 +96,14 @@ final class Act
         return $this->does instanceof Survey ? $this->does : null;
     }
 
+    /** Whether it makes of a pixel what hangs on that pixel's colour alone. */
+    public function isPointwise(): bool
+    {
+        $pixel = Rect::of(64, 64, 1, 1);
+
+        return !$this->does instanceof Survey && !$this->placed && $this->does->needs($pixel) == $pixel;
+    }
+
     /** What leaves most of a frame as it is and can tell so, or null. */
     public function sparing(): ?Sparing
     {

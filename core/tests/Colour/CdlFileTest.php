@@ -14,8 +14,9 @@ final class CdlFileTest extends TestCase
     public function test_what_is_written_is_read_back_in_every_form(): void
     {
         foreach (['cc', 'ccc', 'cdl'] as $form) {
-            $xml = CdlFile::write($form, 'gh010', [1.1, 1.0, 0.95], [0.0, -0.02, 0.01], [1.0, 0.9, 1.2], 0.85);
-            self::assertSame([['id' => 'gh010', 'slope' => [1.1, 1.0, 0.95], 'offset' => [0.0, -0.02, 0.01], 'power' => [1.0, 0.9, 1.2], 'saturation' => 0.85]], CdlFile::read($xml), $form);
+            $one = ['id' => 'gh010', 'slope' => [1.1, 1.0, 0.95], 'offset' => [0.0, -0.02, 0.01], 'power' => [1.0, 0.9, 1.2], 'saturation' => 0.85];
+            $other = ['id' => 'gh010 2', 'slope' => [0.5, 0.5, 0.5], 'offset' => [0.0, 0.0, 0.1], 'power' => [1.0, 1.0, 1.0], 'saturation' => 1.0];
+            self::assertSame($form === 'cc' ? [$one] : [$one, $other], CdlFile::read(CdlFile::write($form, [$one, $other])), $form);
         }
     }
 

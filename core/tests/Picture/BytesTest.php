@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Tests\Picture;
 
+use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Picture\Bytes;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Planes;
@@ -38,5 +39,21 @@ final class BytesTest extends TestCase
     {
         self::assertSame([65535, 0, 16384], array_values((array) unpack('n*', Bytes::grey16(new Grey(Rect::of(0, 0, 3, 1), [1.0, 0.0, 0.25])))));
         self::assertSame([255, 255, 255, 0], array_values((array) unpack('C*', Bytes::greyBgrx8(new Grey(Rect::of(0, 0, 1, 1), [1.0])))));
+    }
+
+    public function test_linear_light_keeps_what_is_beyond_white_and_is_rounded_to_half_floats(): void
+    {
+        $values = [0.0, 1.0, 0.5, 1.3, -0.2, 40.0, 1e9, NAN, 1 / 3];
+        $planes = new Planes(Rect::of(0, 0, 9, 1), $values, array_reverse($values), array_fill(0, 9, 0.25));
+        [$green, $blue, $red] = array_map(static fn(string $bytes): array => array_values(unpack('g*', $bytes) ?: []), Bytes::linear($planes, Transfer::Bt1886));
+        self::assertSame(array_map(strval(...), array_reverse($red)), array_map(strval(...), $green));
+        self::assertEqualsWithDelta(0.25 ** 2.4, $blue[0], 0.25 ** 2.4 / 2048);
+        foreach ($values as $i => $v) {
+            $exact = is_nan($v) ? 0.0 : max(-65504.0, min(65504.0, ($v < 0 ? -1 : 1) * abs($v) ** 2.4));
+            // Eleven bits of mantissa, rounded to the nearest.
+            self::assertEqualsWithDelta($exact, $red[$i], abs($exact) / 2048, "{$v}");
+            self::assertSame(0, unpack('V', pack('g', $red[$i]))[1] & 0x1FFF, "{$v}");
+        }
+        self::assertEqualsWithDelta(((1.3 + 0.055) / 1.055) ** 2.4, unpack('g*', Bytes::linear($planes, Transfer::Srgb)[2])[4], 0.001);
     }
 }

@@ -43,7 +43,7 @@ final class MediaFuzz implements Fuzz
         file_put_contents($file, $dice->happens(0.05) ? $this->clips[$name] : Mutation::ofBytes($this->clips[$name], $dice));
         try {
             $sha256 = (string) hash_file('sha256', $file);
-            if (ImageSequence::isArchive($file)) {
+            if (ImageSequence::is($file)) {
                 $this->sequence->toFootage($file, "{$file}.mkv");
                 $file = "{$file}.mkv";
             }

@@ -1,0 +1,186 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Footage;
+
+/**
+ * The pictures of a sequence out of a zip archive or a folder, numbered anew into a folder of ours: all of one type and size, within
+ * the limits, whatever an archive says of itself.
+ */
+final readonly class Pictures
+{
+    /** File types by their endings, as ffmpeg names their codecs. */
+    public const CODECS = ['png' => 'png', 'tif' => 'tiff', 'tiff' => 'tiff', 'jpg' => 'mjpeg', 'jpeg' => 'mjpeg', 'dpx' => 'dpx', 'exr' => 'exr'];
+    private const ABOUT = 'sequence.json';
+
+    /**
+     * @param string       $type  ending of their names
+     * @param list<string> $names as they were, in order
+     * @param string       $about what lies beside them and tells of them, JSON; empty where nothing does
+     */
+    private function __construct(public string $folder, public string $type, public array $names, private string $about) {}
+
+    public static function isArchive(string $file): bool
+    {
+        return is_file($file) && @file_get_contents($file, length: 4) === "PK\x03\x04";
+    }
+
+    /**
+     * @param string $from archive or folder
+     *
+     * @throws UnreadableFootage|RefusedFootage
+     */
+    public static function gather(string $from, string $folder): self
+    {
+        if (is_dir($from)) {
+            $sizes = [];
+            foreach (new \DirectoryIterator($from) as $file) {
+                $file->isFile() && $sizes[$file->getFilename()] = $file->getSize();
+            }
+            $ordered = self::chosen($sizes, 'this folder');
+            $take = static fn(string $name, string $target, int $most): int => filesize("{$from}/{$name}") <= $most && copy("{$from}/{$name}", $target) ? (int) filesize($target) : throw RefusedFootage::unpackedSize($most);
+
+            return self::taken($folder, $ordered, $take, (string) @file_get_contents("{$from}/" . self::ABOUT, length: 10_000));
+        }
+        $zip = new \ZipArchive();
+        if ($zip->open($from, \ZipArchive::RDONLY) !== true) {
+            throw UnreadableFootage::archive('it is damaged');
+        }
+        $sizes = [];
+        for ($i = 0; $i < $zip->numFiles; ++$i) {
+            $stat = $zip->statIndex($i);
+            if ($stat !== false) {
+                $sizes[$stat['name']] = $stat['size'];
+            }
+        }
+        $pictures = self::taken($folder, self::chosen($sizes, 'it'), static fn(string $name, string $target, int $most): int => self::extract($zip, $name, $target, $most), (string) $zip->getFromName(self::ABOUT, 10_000));
+        $zip->close();
+
+        return $pictures;
+    }
+
+    /** Where the picture of a number is. */
+    public function file(int $number): string
+    {
+        return sprintf("{$this->folder}/%08d.{$this->type}", $number);
+    }
+
+    /** As ffmpeg takes them. */
+    public function pattern(): string
+    {
+        return "{$this->folder}/%08d.{$this->type}";
+    }
+
+    /** @return list<string> options to stand before the -i of them */
+    public function options(): array
+    {
+        return ['-protocol_whitelist', 'file', '-codec_whitelist', implode(',', array_unique(self::CODECS)), '-max_pixels', (string) config('limits.footage.pixels'), '-f', 'image2'];
+    }
+
+    /**
+     * What their heads tell, or what lies beside them.
+     *
+     * @throws UnreadableFootage|RefusedFootage where a head tells of what is not handled
+     */
+    public function header(): PictureHeader
+    {
+        $headers = match ($this->type) {
+            'exr' => array_map(fn(int $number): PictureHeader => ExrHeader::read($this->file($number), $this->names[$number]), array_keys($this->names)),
+            'dpx' => array_map(fn(int $number): PictureHeader => DpxHeader::read($this->file($number), $this->names[$number]), array_keys($this->names)),
+            default => [new PictureHeader()],
+        };
+        $about = json_decode($this->about, true);
+        $told = static fn(string $field, string $form): ?string => is_array($about) && is_string($about[$field] ?? null) && preg_match($form, $about[$field]) === 1 ? $about[$field] : null;
+
+        return new PictureHeader(
+            $told('rate', '~^[1-9]\d{0,5}/[1-9]\d{0,5}\z~') ?? $headers[0]->rate,
+            $told('timecode', '~^\d\d:\d\d:\d\d[:;]\d\d\z~') ?? $headers[0]->timecode,
+            $headers[0]->transfer,
+            $headers[0]->doubt,
+        );
+    }
+
+    /**
+     * @param array<string, int> $sizes bytes by name
+     *
+     * @return non-empty-list<string> names of its pictures in order
+     */
+    private static function chosen(array $sizes, string $where): array
+    {
+        $names = [];
+        $bytes = 0;
+        foreach ($sizes as $name => $size) {
+            $name = (string) $name;
+            $type = strtolower(pathinfo($name, PATHINFO_EXTENSION));
+            if (isset(self::CODECS[$type]) && !str_starts_with(basename($name), '.')) {
+                $names[$name] = $type;
+                $bytes += $size;
+            }
+        }
+        if ($names === []) {
+            throw UnreadableFootage::archive("{$where} holds no PNG, TIFF, JPEG, DPX or OpenEXR pictures");
+        }
+        if (count(array_unique($names)) > 1) {
+            throw UnreadableFootage::archive('its pictures are of different types');
+        }
+        if (count($names) > config('limits.footage.frames')) {
+            throw RefusedFootage::tooLong(count($names), (int) config('limits.footage.frames'));
+        }
+        if ($bytes > config('limits.footage.unpacked_bytes')) {
+            throw RefusedFootage::unpackedSize((int) config('limits.footage.unpacked_bytes'));
+        }
+        $ordered = array_map(strval(...), array_keys($names));
+        natsort($ordered);
+
+        return array_values($ordered);
+    }
+
+    /**
+     * @param non-empty-list<string>             $ordered
+     * @param callable(string, string, int): int $take    a picture by its name to a place, of so many bytes at the most; tells how many it has
+     */
+    private static function taken(string $folder, array $ordered, callable $take, string $about): self
+    {
+        $type = strtolower(pathinfo($ordered[0], PATHINFO_EXTENSION));
+        $pictures = new self($folder, $type, $ordered, $about);
+        $size = null;
+        $left = (int) config('limits.footage.unpacked_bytes');
+        foreach ($ordered as $number => $name) {
+            $left -= $take($name, $pictures->file($number), min($left, (int) config('limits.footage.picture_bytes')));
+            $found = @getimagesize($pictures->file($number));
+            if ($found !== false && $size !== null && [$found[0], $found[1]] !== $size) {
+                throw UnreadableFootage::archive("{$name} has another size than the pictures before it");
+            }
+            $size = $found === false ? $size : [$found[0], $found[1]];
+        }
+
+        return $pictures;
+    }
+
+    /**
+     * @param int $most bytes it may unpack to; what the archive says of that is not to be trusted
+     *
+     * @return int bytes it has unpacked to
+     */
+    private static function extract(\ZipArchive $zip, string $name, string $target, int $most): int
+    {
+        $from = $zip->getStream($name);
+        $to = fopen($target, 'w');
+        if ($from === false || $to === false) {
+            throw UnreadableFootage::archive("{$name} cannot be unpacked");
+        }
+        // What is wrong with a picture shows when it is decoded.
+        $written = @stream_copy_to_stream($from, $to, $most + 1);
+        fclose($from);
+        fclose($to);
+        if ($written === false) {
+            throw UnreadableFootage::archive("{$name} cannot be unpacked");
+        }
+        if ($written > $most) {
+            throw RefusedFootage::unpackedSize($most < (int) config('limits.footage.picture_bytes') ? (int) config('limits.footage.unpacked_bytes') : $most);
+        }
+
+        return $written;
+    }
+}

@@ -1,0 +1,95 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Footage;
+
+/** Folders of the server that footage may be taken from without being sent, and nothing outside them. */
+final class ServerFolders
+{
+    private const FILMS = ['mkv', 'webm', 'ogv', 'ogg', 'mp4', 'mov', 'm4v', 'zip'];
+    private const MOST = 5000;
+
+    /** @return array<string, string> real paths by name */
+    public static function roots(): array
+    {
+        $roots = [];
+        foreach (config('cossel.folders') as $folder) {
+            $path = realpath($folder);
+            if ($path !== false && is_dir($path)) {
+                $name = basename($path);
+                $roots[isset($roots[$name]) ? trim($path, '/') : $name] = $path;
+            }
+        }
+
+        return $roots;
+    }
+
+    /**
+     * What lies at a path, which begins with the name of a root; at none the roots themselves.
+     *
+     * @return list<array{name: string, path: string, kind: string, bytes: int}> kinds: folder, film, sequence
+     *
+     * @throws RefusedFootage
+     */
+    public static function list(string $path): array
+    {
+        if ($path === '') {
+            return array_map(static fn(string $name): array => ['name' => $name, 'path' => $name, 'kind' => 'folder', 'bytes' => 0], array_keys(self::roots()));
+        }
+        $folder = self::real($path);
+        $found = [];
+        foreach (is_dir($folder) ? scandir($folder) ?: [] : throw RefusedFootage::outside($path) as $name) {
+            if ($name[0] === '.' || count($found) >= self::MOST) {
+                continue;
+            }
+            $real = realpath("{$folder}/{$name}");
+            if ($real === false || !self::isInside($real)) {
+                continue;
+            }
+            $kind = is_dir($real) ? (self::isSequence($real) ? 'sequence' : 'folder') : (in_array(strtolower(pathinfo($name, PATHINFO_EXTENSION)), self::FILMS, true) ? 'film' : null);
+            $kind === null || $found[] = ['name' => $name, 'path' => "{$path}/{$name}", 'kind' => $kind, 'bytes' => is_file($real) ? (int) filesize($real) : 0];
+        }
+
+        return $found;
+    }
+
+    /**
+     * Where a path leads, which begins with the name of a root.
+     *
+     * @throws RefusedFootage where that is outside all of them, by whatever links
+     */
+    public static function real(string $path): string
+    {
+        [$root, $rest] = [...explode('/', $path, 2), ''];
+        $base = self::roots()[$root] ?? null;
+        $real = $base === null ? false : realpath("{$base}/{$rest}");
+
+        return $real !== false && self::isInside($real) ? $real : throw RefusedFootage::outside($path);
+    }
+
+    private static function isInside(string $real): bool
+    {
+        foreach (self::roots() as $root) {
+            if ($real === $root || str_starts_with($real, "{$root}/")) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** Whether a folder begins with pictures. */
+    private static function isSequence(string $folder): bool
+    {
+        $pictures = 0;
+        foreach (new \DirectoryIterator($folder) as $i => $file) {
+            $pictures += (int) ($file->isFile() && isset(Pictures::CODECS[strtolower($file->getExtension())]));
+            if ($pictures > 1 || $i > 200) {
+                break;
+            }
+        }
+
+        return $pictures > 1;
+    }
+}
