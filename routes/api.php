@@ -11,11 +11,13 @@ use App\Http\Controllers\FileController;
 use App\Http\Controllers\FindPersonController;
 use App\Http\Controllers\FolderController;
 use App\Http\Controllers\FollowController;
+use App\Http\Controllers\FrameNoteController;
 use App\Http\Controllers\HistoryController;
 use App\Http\Controllers\JobController;
 use App\Http\Controllers\OutlineController;
 use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\PictureController;
+use App\Http\Controllers\PresetController;
 use App\Http\Controllers\RecipeController;
 use App\Http\Controllers\ShotController;
 use App\Http\Controllers\TelltaleController;
@@ -42,6 +44,7 @@ Route::get('uploads/{upload}', [UploadController::class, 'show']);
 Route::put('uploads/{upload}', [UploadController::class, 'update']);
 Route::post('uploads/{upload}/shot', [UploadController::class, 'finish']);
 
+Route::apiResource('shots.notes', FrameNoteController::class)->except('show')->scoped()->parameters(['notes' => 'frameNote']);
 Route::apiResource('shots', ShotController::class)->only(['show', 'update', 'destroy']);
 // What is computed from pixels waits for its turn, apart from everything else.
 Route::middleware(InTurn::class)->group(static function (): void {
@@ -95,6 +98,7 @@ Route::post('carries/{carry}/back', [CarryController::class, 'back']);
 Route::post('carries/{carry}/leave', [CarryController::class, 'leave']);
 Route::post('follows/{follow}/stop', [FollowController::class, 'stop']);
 Route::post('jobs/{job}/deliveries', [DeliveryController::class, 'many']);
+Route::apiResource('jobs.presets', PresetController::class)->only(['index', 'store', 'destroy'])->scoped();
 Route::get('jobs/{job}/deliveries.sha256', [DeliveryController::class, 'sums']);
 Route::post('shots/{shot}/deliveries', [DeliveryController::class, 'store']);
 

@@ -15,6 +15,8 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property string                  $name
  * @property Collection<int, Shot>   $shots
  * @property Collection<int, Person> $people
+ * @property Collection<int, Preset> $presets
+ * @property Collection<int, Treatment> $treatments
  */
 final class Job extends Model
 {
@@ -22,6 +24,18 @@ final class Job extends Model
     public function shots(): HasMany
     {
         return $this->hasMany(Shot::class)->orderBy('position')->orderBy('id');
+    }
+
+    /** @return HasMany<Preset, $this> */
+    public function presets(): HasMany
+    {
+        return $this->hasMany(Preset::class)->orderBy('name');
+    }
+
+    /** @return HasMany<Treatment, $this> */
+    public function treatments(): HasMany
+    {
+        return $this->hasMany(Treatment::class)->orderBy('name');
     }
 
     /** @return HasMany<Person, $this> */

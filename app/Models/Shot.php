@@ -36,12 +36,14 @@ use Illuminate\Database\Eloquent\Relations\HasOne;
  * @property Revision                  $presentRevision
  * @property Judging|null              $presentJudging
  * @property int                       $position in the job's list
+ * @property bool                      $archived put away: kept, but no longer in the job's lists unless asked for
+ * @property Collection<int, FrameNote> $frameNotes
  */
 final class Shot extends Model
 {
-    protected $casts = ['state' => ShotState::class, 'limits' => 'array', 'light' => 'array', 'cut' => 'array'];
+    protected $casts = ['archived' => 'boolean', 'state' => ShotState::class, 'limits' => 'array', 'light' => 'array', 'cut' => 'array'];
 
-    protected $attributes = ['notes' => '', 'from' => 0, 'to' => 0, 'revision' => 0, 'position' => 0, 'limits' => '{}'];
+    protected $attributes = ['archived' => false, 'notes' => '', 'from' => 0, 'to' => 0, 'revision' => 0, 'position' => 0, 'limits' => '{}'];
 
     /** @return BelongsTo<Job, $this> */
     public function job(): BelongsTo
@@ -77,6 +79,12 @@ final class Shot extends Model
     public function ticks(): HasMany
     {
         return $this->hasMany(Tick::class);
+    }
+
+    /** @return HasMany<FrameNote, $this> */
+    public function frameNotes(): HasMany
+    {
+        return $this->hasMany(FrameNote::class)->orderBy('frame')->orderBy('id');
     }
 
     /** @return HasMany<Version, $this> */

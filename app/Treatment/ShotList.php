@@ -17,6 +17,7 @@ final class ShotList
     {
         $shots->with(['footage', 'job', 'presentRevision', 'presentJudging', 'ticks'])
             ->withCount([
+                'frameNotes as open_notes_count' => static fn(Builder $notes) => $notes->where('resolved', false),
                 'follows as following_count' => static fn(Builder $follows) => $follows->whereIn('state', FollowState::open()),
                 'deliveries as delivered_count' => static fn(Builder $deliveries) => $deliveries->where('state', DeliveryState::Done)->whereColumn('deliveries.revision', 'shots.revision'),
             ]);

@@ -34,10 +34,10 @@ return new class extends Migration {
             $table->timestamps();
             $table->unique(['job_id', 'name']);
         });
-        Schema::create('notes', static function (Blueprint $table): void {
+        Schema::create('frame_notes', static function (Blueprint $table): void {
             $table->id();
             $table->foreignId('shot_id')->constrained()->cascadeOnDelete();
-            $table->unsignedInteger('frame')->nullable();
+            $table->unsignedInteger('frame');
             $table->text('text');
             $table->boolean('resolved')->default(false);
             $table->timestamps();
@@ -50,7 +50,7 @@ return new class extends Migration {
     public function down(): void
     {
         Schema::dropColumns('shots', ['archived']);
-        Schema::drop('notes');
+        Schema::drop('frame_notes');
         Schema::drop('treatments');
         Schema::drop('presets');
         Schema::dropColumns('uploads', ['source']);

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use App\Deliveries\FileName;
 use Illuminate\Foundation\Http\FormRequest;
 
 /** Asks for deliveries of several shots of a job. */
@@ -19,11 +18,7 @@ final class DeliverManyRequest extends FormRequest
             'shots' => ['required', 'array', 'max:1000'],
             'shots.*' => ['integer'],
             ...self::ofDelivery(),
-            'handles' => ['required', 'boolean'],
-            'name' => ['bail', 'required', 'string', 'max:120', static function (string $field, string $pattern, \Closure $fail): void {
-                $problem = FileName::problem($pattern);
-                $problem === null || $fail($problem);
-            }],
+            ...self::ofMany(),
             'slip' => ['required', 'string', 'between:8,28'],
         ];
     }

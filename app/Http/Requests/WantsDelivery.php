@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
+use App\Deliveries\FileName;
 use App\Deliveries\Format;
 use App\Deliveries\Wishes;
 use Illuminate\Validation\Rule;
@@ -19,6 +20,18 @@ trait WantsDelivery
     public function wishes(): Wishes
     {
         return Wishes::of($this->validated());
+    }
+
+    /** @return array<string, mixed> rules for orders of several shots */
+    private static function ofMany(): array
+    {
+        return [
+            'handles' => ['required', 'boolean'],
+            'name' => ['bail', 'required', 'string', 'max:120', static function (string $field, string $pattern, \Closure $fail): void {
+                $problem = FileName::problem($pattern);
+                $problem === null || $fail($problem);
+            }],
+        ];
     }
 
     /** @return array<string, mixed> */

@@ -27,6 +27,8 @@ final class ShotResource extends JsonResource
             'job' => $this->job->name,
             'name' => $this->name,
             'notes' => $this->notes,
+            'archived' => $this->archived,
+            'openNotes' => $this->resource->getAttribute('open_notes_count') ?? $this->frameNotes()->where('resolved', false)->count(),
             'state' => $this->state,
             'error' => $this->error ?? $trouble,
             'canBeReadAgain' => Uploads::canBeReadAgain($this->resource),
