@@ -64,7 +64,7 @@ final class Carries
         if ($carry->state !== CarryState::Proposed || $carry->recipe === null || $carry->revision === null) {
             throw new CannotCarry($carry->state === CarryState::Taken ? 'It is taken already.' : 'There is nothing to take yet.');
         }
-        $revision = $this->recipes->save($carry->shot, $carry->revision, json_decode($carry->recipe, true, flags: JSON_THROW_ON_ERROR), "Carried from {$carry->source->name}");
+        $revision = $this->recipes->save($carry->shot, $carry->revision, json_decode($carry->recipe, true, flags: JSON_THROW_ON_ERROR), $carry->isKept() ? "Laid on: {$carry->origin()}" : "Carried from {$carry->origin()}");
         $carry->update(['state' => CarryState::Taken, 'taken' => $revision->number]);
 
         return $carry;
@@ -77,7 +77,7 @@ final class Carries
             throw new CannotCarry('It is not taken.');
         }
         $before = $this->recipes->revision($carry->shot, (int) $this->recipes->revision($carry->shot, $carry->taken)->parent);
-        $this->recipes->save($carry->shot, $carry->taken, $before->document(), "Take back what came from {$carry->source->name}");
+        $this->recipes->save($carry->shot, $carry->taken, $before->document(), "Take back what came from {$carry->origin()}");
         $carry->update(['state' => CarryState::Proposed, 'taken' => null, 'revision' => $before->number]);
 
         return $carry;

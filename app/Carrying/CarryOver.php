@@ -49,31 +49,44 @@ final class CarryOver
     ) {}
 
     /**
-     * @param array{areas: list<string>, base: bool, finish: bool, replace: bool, match: bool} $what
-     * @param callable(string): void                                                           $tell what is being done
+     * What is carried of a shot, with what it looks like there.
+     *
+     * @param array{areas: list<string>, base: bool, finish: bool, match: bool} $what
+     * @param bool                                                              $whole whether all is looked up that can be needed once the footage is not at hand
+     */
+    public function treatment(Scene $from, array $what, bool $whole = false): Treatment
+    {
+        $source = $from->recipe;
+        $areas = array_map($source->area(...), $what['areas']);
+        $look = $this->tones($from, $this->frames->of($from->footage, Frames::numbers($source->source->span)));
+        $treatment = Treatment::of($source, $from->motions(), $what['areas'], $what['base'], $what['finish'], $what['match'] ? self::results($look, $areas) : [], self::given($look, $areas));
+
+        return $whole ? $treatment->withMarks($this->marks($from, $treatment)) : $treatment;
+    }
+
+    /**
+     * @param Scene|null             $from    where the treatment comes from, if that is at hand
+     * @param string|null            $person  whose the areas become
+     * @param bool                   $replace whether touches of parts that are treated already give way
+     * @param callable(string): void $tell    what is being done
      *
      * @throws CannotCarry
      */
-    public function proposed(Scene $from, Scene $to, array $what, callable $tell): Proposed
+    public function proposed(Treatment $treatment, ?Scene $from, Scene $to, ?string $person, bool $replace, callable $tell): Proposed
     {
-        [$source, $target] = [$from->recipe, $to->recipe];
-        $areas = array_map($source->area(...), $what['areas']);
-        $person = $areas[0]->person ?? null;
-
-        $tell('Looking at what it comes from');
-        $look = $this->tones($from, $this->frames->of($from->footage, Frames::numbers($source->source->span)));
-        $treatment = Treatment::of($source, $from->motions(), $what['areas'], $what['base'], $what['finish'], $what['match'] ? self::results($look, $areas) : [], self::given($look, $areas));
+        $target = $to->recipe;
+        $areas = $treatment->areas;
         $ids = new FreshIds($this->writer->json($target));
         $words = [];
         [$frame, $proposals] = [Frames::numbers($target->source->span)[0], []];
         if ($areas !== [] && self::lacks($treatment, $target, $person)) {
             $tell('Looking for the person');
-            $treatment = $treatment->withMarks($this->marks($from, $treatment));
+            $treatment = $from === null ? $treatment : $treatment->withMarks($this->marks($from, $treatment));
             [$frame, $found, $words] = $this->found($from, $to, $treatment, $ids);
             $proposals = $found === null ? [] : $found->proposals;
         }
-        $carried = (new Carrying($treatment, $target, $to->motions(), $proposals, $frame, $person, $what['replace'], $ids->of(...)))->carried();
-        if ($areas !== [] && $carried->areas === [] && !$what['base'] && !$what['finish']) {
+        $carried = (new Carrying($treatment, $target, $to->motions(), $proposals, $frame, $person, $replace, $ids->of(...)))->carried();
+        if ($areas !== [] && $carried->areas === [] && $treatment->base === null && $treatment->finish === null) {
             throw new CannotCarry(implode('. ', [...$words, ...$carried->words]) . '.');
         }
         [$recipe, $tracks, $weak] = $this->together->follow($to->footage, $carried->recipe, $carried->new, $to->tracks, $frame, static fn(Area $area) => $tell("Following {$area->name}"));
@@ -213,7 +226,7 @@ final class CarryOver
      *
      * @return array{int, FoundPerson|null, list<string>}
      */
-    private function found(Scene $from, Scene $to, Treatment $treatment, FreshIds $ids): array
+    private function found(?Scene $from, Scene $to, Treatment $treatment, FreshIds $ids): array
     {
         $span = $to->recipe->source->span;
         $known = null;
@@ -222,7 +235,7 @@ final class CarryOver
         foreach (Frames::numbers($span) as $frame) {
             $people = $this->finder->on($to->footage, [$frame], new Live(...$span), $ids->of(...))[$frame];
             $most = max($most, count($people));
-            $known ??= $most < 2 ? null : $this->people->outlined($from, $treatment->areas[0]->person);
+            $known ??= $most < 2 || $from === null ? null : $this->people->outlined($from, $treatment->areas[0]->person);
             foreach ($people as $person) {
                 $sure = self::sure($person, $treatment);
                 $here = $known === null ? null : $this->people->found($to, $frame, $person);
@@ -240,7 +253,7 @@ final class CarryOver
         if ($best === null) {
             return [Frames::numbers($span)[0], null, ['Nobody was found on ' . implode(', ', self::sorted(Frames::numbers($span)))]];
         }
-        $words = $most < 2 ? [] : ["{$most} people are seen: the one most alike was taken, on frame {$best[1]}"];
+        $words = $most < 2 ? [] : [sprintf('%d people are seen: the one %s was taken, on frame %d', $most, $known === null ? 'most surely seen' : 'most alike', $best[1])];
 
         return [$best[1], $best[2], $words];
     }

@@ -13,6 +13,7 @@ use App\Models\DeliveryState;
 use App\Models\Revision;
 use App\Models\Shot;
 use App\Models\ShotState;
+use App\Models\Treatment;
 use App\Models\Upload;
 use App\Pictures\PictureCache;
 use Illuminate\Filesystem\Filesystem;
@@ -96,7 +97,7 @@ final class Leftovers
         foreach ($this->inData($pattern) as $file) {
             if ($this->age($file) > 86400 * (int) config('limits.kept.unnamed_days')) {
                 $name = $sha256(basename($file));
-                $isNamed = Revision::where('recipe', 'like', "%{$name}%")->exists() || Delivery::where('recipe', 'like', "%{$name}%")->exists() || Carry::where('state', CarryState::Proposed)->where('recipe', 'like', "%{$name}%")->exists();
+                $isNamed = Revision::where('recipe', 'like', "%{$name}%")->exists() || Delivery::where('recipe', 'like', "%{$name}%")->exists() || Treatment::where('recipe', 'like', "%{$name}%")->exists() || Carry::where('state', CarryState::Proposed)->where('recipe', 'like', "%{$name}%")->exists();
                 $isNamed ? touch($file) : $freed += $this->remove($file);
             }
         }

@@ -60,7 +60,9 @@ final class CarryReport
         $person = $source->areas[0]->person;
         $areas = array_column(array_filter($source->areas, static fn(Area $area): bool => $area->person === $person), 'id');
         $began = hrtime(true);
-        $proposed = $this->over->proposed(new Scene($demo->footage, $source, $demo->tracks), new Scene($there, $target), ['areas' => array_values($areas), 'base' => $source->base !== [], 'finish' => false, 'replace' => false, 'match' => true], static fn(string $doing) => null);
+        $from = new Scene($demo->footage, $source, $demo->tracks);
+        $treatment = $this->over->treatment($from, ['areas' => array_values($areas), 'base' => $source->base !== [], 'finish' => false, 'match' => true]);
+        $proposed = $this->over->proposed($treatment, $from, new Scene($there, $target), $treatment->areas[0]->person ?? null, false, static fn(string $doing) => null);
         $seconds = (hrtime(true) - $began) / 1e9;
         foreach ($proposed->misses as $id => [$before, $after]) {
             yield [$section, "{$proposed->recipe->area($id)->name}: its mean to that of the source, before and after", sprintf('%.1f, %.2f CIEDE2000', $before, $after), '2.0'];

@@ -142,4 +142,34 @@ final class CarryTest extends AppTestCase
         $this->postJson('/api/carries/' . Carry::sole()->id . '/take')->assertOk();
         self::assertSame(['exposure', 'face'], [$this->recipe($this->to)['base'][0]['kind'], $this->recipe($this->to)['areas'][0]['id']]);
     }
+
+    public function test_a_treatment_is_kept_under_a_name_and_laid_on_other_shots(): void
+    {
+        $this->save($this->from, ['areas' => [self::face([['id' => 't', 'kind' => 'exposure', 'stops' => 0.4]])], 'base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => 0.2]]]);
+        $this->save($this->to, ['areas' => [[...self::face([]), 'id' => 'own']]]);
+        $this->postJson("/api/shots/{$this->from->id}/treatments", ['title' => 'Evening', 'areas' => [], 'base' => false, 'finish' => false])->assertStatus(409);
+        $id = $this->postJson("/api/shots/{$this->from->id}/treatments", ['title' => 'Evening', 'areas' => ['face'], 'base' => true, 'finish' => false])->assertOk()->assertJson(['title' => 'Evening', 'areas' => ['Face'], 'base' => true])->json('id');
+        $jobs = "/api/jobs/{$this->from->job_id}/treatments";
+        $this->getJson($jobs)->assertOk()->assertJsonPath('0.id', $id);
+        // Its shot can go; what was kept stays, and looks the same on another.
+        $look = $this->from;
+        $this->carry(['areas' => ['face'], 'base' => true, 'match' => true])->assertOk();
+        $misses = Carry::sole()->misses;
+        $this->deleteJson("/api/shots/{$look->id}")->assertNoContent();
+        Carry::query()->delete();
+        $this->postJson("{$jobs}/{$id}/carries", ['shots' => [$this->to->id], 'person' => 'ione', 'replace' => false])->assertOk()->assertJsonPath('0.shot.name', 'to');
+        $carry = Carry::sole();
+        self::assertEqualsWithDelta($misses[0][2], $carry->misses[0][2], 0.1);
+        $this->postJson("/api/carries/{$carry->id}/take")->assertOk();
+        self::assertSame(['trim', 'exposure'], array_column($this->recipe($this->to)['areas'][0]['touches'], 'kind'));
+        self::assertSame('Laid on: Evening', $this->getJson("/api/shots/{$this->to->id}/history")->json('0.label'));
+        // As a file, into another job.
+        $file = (string) $this->get("{$jobs}/{$id}")->assertOk()->assertDownload('evening.recipe.json')->getContent();
+        $other = \App\Models\Job::create(['name' => 'Other']);
+        $this->postJson("/api/jobs/{$other->id}/treatments", ['title' => 'Evening', 'text' => $file])->assertOk();
+        $this->postJson("/api/jobs/{$other->id}/treatments", ['title' => 'Broken', 'text' => '{"cossel": 1'])->assertStatus(422);
+        $this->postJson("/api/jobs/{$other->id}/treatments", ['title' => 'Broken', 'text' => (string) json_encode($this->recipe($this->to))])->assertStatus(422)->assertJsonPath('pointer', '/source');
+        $this->deleteJson("{$jobs}/{$id}")->assertNoContent();
+        $this->deleteJson("/api/jobs/{$other->id}/treatments/{$id}")->assertNotFound();
+    }
 }

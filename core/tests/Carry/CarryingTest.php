@@ -12,19 +12,24 @@ use Cossel\Core\Carry\Place;
 use Cossel\Core\Carry\Span;
 use Cossel\Core\Carry\Tones;
 use Cossel\Core\Carry\Treatment;
+use Cossel\Core\Carry\TreatmentFile;
 use Cossel\Core\Motion\Motions;
+use Cossel\Core\Motion\Track;
 use Cossel\Core\Propose\Proposal;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Ellipse;
+use Cossel\Core\Recipe\InvalidRecipe;
 use Cossel\Core\Recipe\Key;
 use Cossel\Core\Recipe\Keyed;
 use Cossel\Core\Recipe\Live;
+use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\Pick;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\RecipeReader;
 use Cossel\Core\Recipe\RecipeWriter;
+use Cossel\Core\Recipe\UnknownId;
 use Cossel\Core\Tests\Documents;
 use Cossel\Core\Touch\Kinds;
 use PHPUnit\Framework\TestCase;
@@ -306,5 +311,48 @@ final class CarryingTest extends TestCase
         self::assertSame([null], $places($iris('a', 'One', 0.8)));
         self::assertSame(['iris left', null], $places($iris('a', 'Left iris', 0.8), $iris('b', 'Left iris 2', 0.8)));
         self::assertSame(['face', null], $places(self::part('face', 'Face', 'face', [0.9, 0.5], 0.3), self::part('f2', 'Face 2', 'face', [0.9, 0.5], 0.3)));
+    }
+
+    public function test_a_treatment_kept_in_a_file_is_carried_as_from_its_shot(): void
+    {
+        $followed = ['by' => 'follow', 'start' => 10, 'span' => [0, 83], 'model' => 'similarity', 'track' => ['sha256' => str_repeat('cd', 32)], 'pivot' => [0.9, 0.5]];
+        $source = self::source(['base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => 0.5]]]);
+        $face = self::part('face', 'Face', 'face', [0.9, 0.5], 0.3, ['touches' => [self::TOUCH], 'motion' => $followed]);
+        $source = $source->withArea(Documents::read(['areas' => [$face]])->areas[0]);
+        $tones = new Tones([0.5, 0.08, 0.02], [0.6, 0.08, 0.02], [0.4, 0.07, 0.01]);
+        $motions = new Motions($source, [str_repeat('cd', 32) => Track::beginning(10, Model::Similarity)]);
+        $treatment = Treatment::of($source, $motions, ['face', 'il', 'ir', 'spot'], true, false, ['face' => $tones]);
+        $document = json_decode((string) json_encode(TreatmentFile::document($treatment, $source, new RecipeWriter())), true);
+        self::assertArrayNotHasKey('source', $document);
+        self::assertStringNotContainsString('cdcdcd', (string) json_encode($document));
+        self::assertTrue(TreatmentFile::is($document));
+        self::assertFalse(TreatmentFile::is(Documents::recipe()));
+        $read = TreatmentFile::read($document, new RecipeReader(Kinds::all()));
+        self::assertEquals($treatment->tones, $read->tones);
+        self::assertSame([$treatment->places, $treatment->span, 1, null], [$read->places, $read->span, count($read->base ?? []), $read->finish]);
+        self::assertEqualsWithDelta($treatment->marks, $read->marks, 1e-9);
+        $there = Documents::read();
+        self::assertEquals(self::carried($treatment, $there, self::found())->recipe, self::carried($read, $there, self::found())->recipe);
+    }
+
+    public function test_of_a_kept_treatment_only_what_it_needs_comes_along(): void
+    {
+        $source = self::source();
+        $document = TreatmentFile::document(Treatment::of($source, new Motions($source, []), ['ir'], false, false), $source, new RecipeWriter());
+        // The iris rides on the face; the one it was linked to stays behind, its touches come along.
+        self::assertSame(['face', 'ir'], array_column($document['areas'], 'id'));
+        $read = TreatmentFile::read(json_decode((string) json_encode($document), true), new RecipeReader(Kinds::all()));
+        self::assertSame(['ir'], array_column($read->areas, 'id'));
+        self::assertSame(['Right iris' => ['iris']], array_intersect_key(self::done(self::carried($read, Documents::read(), self::found())->recipe), ['Right iris' => 0]));
+        foreach (['span' => [5, 2], 'tones' => ['face' => [1, 2]], 'areas' => ['nobody'], 'places' => 3] as $field => $wrong) {
+            $broken = json_decode((string) json_encode([...$document, 'carry' => [...$document['carry'], $field => $wrong]]), true);
+            $told = null;
+            try {
+                TreatmentFile::read($broken, new RecipeReader(Kinds::all()));
+            } catch (InvalidRecipe|UnknownId $reason) {
+                $told = $reason->getMessage();
+            }
+            self::assertNotNull($told, $field);
+        }
     }
 }
