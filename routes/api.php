@@ -19,6 +19,7 @@ use App\Http\Controllers\PeopleController;
 use App\Http\Controllers\PictureController;
 use App\Http\Controllers\PresetController;
 use App\Http\Controllers\RecipeController;
+use App\Http\Controllers\ReportController;
 use App\Http\Controllers\ShotController;
 use App\Http\Controllers\TelltaleController;
 use App\Http\Controllers\TreatmentController;
@@ -50,6 +51,8 @@ Route::apiResource('shots', ShotController::class)->only(['show', 'update', 'des
 // What is computed from pixels waits for its turn, apart from everything else.
 Route::middleware(InTurn::class)->group(static function (): void {
     Route::get('shots/{shot}/poster', [PictureController::class, 'poster']);
+    Route::get('jobs/{job}/report.{form}', [ReportController::class, 'job'])->whereIn('form', ['html', 'pdf']);
+    Route::get('shots/{shot}/report.{form}', [ReportController::class, 'shot'])->whereIn('form', ['html', 'pdf']);
     Route::post('shots/{shot}/picture', [PictureController::class, 'picture']);
     Route::post('shots/{shot}/pictures', [PictureController::class, 'pictures']);
     Route::post('shots/{shot}/witnesses', [PictureController::class, 'witnesses']);
