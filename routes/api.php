@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use App\Http\Controllers\AreaController;
+use App\Http\Controllers\BundleController;
 use App\Http\Controllers\CarryController;
 use App\Http\Controllers\CutController;
 use App\Http\Controllers\DeliveryController;
@@ -40,6 +41,9 @@ Route::apiResource('jobs.people', PeopleController::class)->only(['store', 'upda
 Route::post('jobs/{job}/cut', [CutController::class, 'store']);
 Route::get('jobs/{job}/cut.{form}', [CutController::class, 'show'])->whereIn('form', ['otio', 'edl']);
 Route::post('jobs/{job}/uploads', [UploadController::class, 'store']);
+Route::post('uploads', [UploadController::class, 'begin']);
+Route::post('uploads/{upload}/bundle', [BundleController::class, 'store']);
+Route::get('jobs/{job}/bundle', [BundleController::class, 'show']);
 Route::get('folders', [FolderController::class, 'index']);
 Route::post('jobs/{job}/folder', [FolderController::class, 'store']);
 Route::get('uploads/{upload}', [UploadController::class, 'show']);

@@ -61,7 +61,11 @@ final class Cuts
     public function supply(Job $job, Footage $footage): void
     {
         foreach ($job->shots()->where('state', ShotState::Missing)->get() as $shot) {
-            if (CutPlace::of($shot->cut ?? [])->isOf($footage->name)) {
+            if ($shot->wants !== null && $shot->wants['sha256'] === $footage->sha256) {
+                $this->intake->fill($shot, $footage, $shot->wants['span']);
+                $shot->update(['wants' => null]);
+                PrepareFrames::dispatch($shot->id);
+            } elseif ($shot->cut !== null && CutPlace::of($shot->cut ?? [])->isOf($footage->name)) {
                 $this->settle($shot);
             }
         }
@@ -70,7 +74,7 @@ final class Cuts
     /** The first shot of a job that asks for a file of this name. */
     public static function asking(int $job, string $name): ?Shot
     {
-        return Shot::where('job_id', $job)->where('state', ShotState::Missing)->orderBy('position')->get()->first(static fn(Shot $shot): bool => CutPlace::of($shot->cut ?? [])->isOf($name));
+        return Shot::where('job_id', $job)->where('state', ShotState::Missing)->orderBy('position')->get()->first(static fn(Shot $shot): bool => $shot->cut !== null && CutPlace::of($shot->cut)->isOf($name));
     }
 
     /**

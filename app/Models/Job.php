@@ -13,6 +13,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  *
  * @property int                     $id
  * @property string                  $name
+ * @property string|null             $origin what it is known by in bundles
  * @property Collection<int, Shot>   $shots
  * @property Collection<int, Person> $people
  * @property Collection<int, Preset> $presets

@@ -37,11 +37,13 @@ use Illuminate\Database\Eloquent\Relations\HasOne;
  * @property Judging|null              $presentJudging
  * @property int                       $position in the job's list
  * @property bool                      $archived put away: kept, but no longer in the job's lists unless asked for
+ * @property string|null $origin   what it is known by in bundles
+ * @property array{name: string, sha256: string, span: array{int, int}}|null $wants footage that a bundle named and did not hold
  * @property Collection<int, FrameNote> $frameNotes
  */
 final class Shot extends Model
 {
-    protected $casts = ['archived' => 'boolean', 'state' => ShotState::class, 'limits' => 'array', 'light' => 'array', 'cut' => 'array'];
+    protected $casts = ['archived' => 'boolean', 'state' => ShotState::class, 'limits' => 'array', 'light' => 'array', 'cut' => 'array', 'wants' => 'array'];
 
     protected $attributes = ['archived' => false, 'notes' => '', 'from' => 0, 'to' => 0, 'revision' => 0, 'position' => 0, 'limits' => '{}'];
 

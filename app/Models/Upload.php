@@ -12,18 +12,19 @@ use Illuminate\Support\Facades\Storage;
  * A file on its way in, piece by piece.
  *
  * @property string $id
- * @property int    $job_id
+ * @property int|null $job_id null for a bundle
  * @property string $name
  * @property int    $size
  * @property int|null $shot_id that is made of it
  * @property string|null $source where it is on the server, when it was not sent
  * @property array{int, int|null}|null $span frames to use; null for all
+ * @property array{state: string, message?: string, job?: int, told?: list<string>}|null $told what has become of a bundle
  */
 final class Upload extends Model
 {
     use HasUuids;
 
-    protected $casts = ['span' => 'array'];
+    protected $casts = ['span' => 'array', 'told' => 'array'];
 
     public function path(): string
     {

@@ -112,6 +112,16 @@ final class Recipes
     }
 
     /**
+     * Puts a recipe that was checked on top of whatever is there, even of a shot whose footage is not here yet.
+     *
+     * @param string $json as the writer writes it
+     */
+    public function putIn(Shot $shot, string $json, string $label): Revision
+    {
+        return DB::transaction(fn(): Revision => $this->append($shot, $shot->refresh()->revision ?: null, $json, $label));
+    }
+
+    /**
      * @param int $base number of the revision that whoever asks sees
      *
      * @throws StaleEdit when the shot stands on another by now: undo would take back something they do not know of

@@ -30,7 +30,7 @@ final class Leftovers
     /** @return int bytes freed */
     public function clear(): int
     {
-        return $this->uploads() + $this->footage->clearUp() + $this->deliveries() + $this->named('tracks/*/*.json*', self::sha256(...)) + $this->named('assets/*', self::sha256(...)) + $this->frames->clearUp();
+        return $this->uploads() + $this->bundles() + $this->footage->clearUp() + $this->deliveries() + $this->named('tracks/*/*.json*', self::sha256(...)) + $this->named('assets/*', self::sha256(...)) + $this->frames->clearUp();
     }
 
     /** Brings the caches back within their bounds. */
@@ -60,6 +60,14 @@ final class Leftovers
         }
 
         return $freed;
+    }
+
+    /** Bundles that were made or unpacked and never fetched or taken in. */
+    private function bundles(): int
+    {
+        $old = array_filter($this->inData('bundles/*'), fn(string $file): bool => $this->age($file) > 86400);
+
+        return array_sum(array_map($this->remove(...), $old));
     }
 
     /** Folders of deliveries that are no more, and parts of those that nobody takes up again. */

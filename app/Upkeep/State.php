@@ -17,7 +17,7 @@ use Symfony\Component\Process\Process;
 final class State
 {
     /** Folders of the data. */
-    private const KINDS = ['footage' => 'Footage', 'deliveries' => 'Deliveries', 'uploads' => 'Files on their way in', 'tracks' => 'Tracks', 'assets' => 'Look-up tables', 'backups' => 'Databases set aside'];
+    private const KINDS = ['footage' => 'Footage', 'deliveries' => 'Deliveries', 'uploads' => 'Files on their way in', 'bundles' => 'Bundles on their way out', 'tracks' => 'Tracks', 'assets' => 'Look-up tables', 'backups' => 'Databases set aside'];
     private const QUEUES = [Queues::BENCH => 'Following and reading', Queues::DELIVERIES => 'Deliveries', Queues::AHEAD => 'Ahead, for nobody'];
 
     public function __construct(private readonly Backup $backup) {}

@@ -6,7 +6,10 @@ use Illuminate\Database\Migrations\Migration;
 use Illuminate\Database\Schema\Blueprint;
 use Illuminate\Support\Facades\Schema;
 
-/** Deliveries in other sizes, with files beside, in an order of their own; kept ways of delivering; kept treatments; notes on frames; shots put away. */
+/**
+ * Deliveries in other sizes, with files beside; kept ways of delivering; kept treatments; notes on frames; shots put away; footage from the
+ * server's folders; bundles, and what they wait for.
+ */
 return new class extends Migration {
     public function up(): void
     {
@@ -17,6 +20,8 @@ return new class extends Migration {
         });
         Schema::table('uploads', static function (Blueprint $table): void {
             $table->string('source', 1000)->nullable();
+            $table->json('told')->nullable();
+            $table->foreignId('job_id')->nullable()->change();
         });
         Schema::create('presets', static function (Blueprint $table): void {
             $table->id();
@@ -44,16 +49,22 @@ return new class extends Migration {
         });
         Schema::table('shots', static function (Blueprint $table): void {
             $table->boolean('archived')->default(false);
+            $table->string('origin', 36)->nullable();
+            $table->json('wants')->nullable();
+        });
+        Schema::table('jobs', static function (Blueprint $table): void {
+            $table->string('origin', 36)->nullable();
         });
     }
 
     public function down(): void
     {
-        Schema::dropColumns('shots', ['archived']);
+        Schema::dropColumns('jobs', ['origin']);
+        Schema::dropColumns('shots', ['archived', 'origin', 'wants']);
         Schema::drop('frame_notes');
         Schema::drop('treatments');
         Schema::drop('presets');
-        Schema::dropColumns('uploads', ['source']);
+        Schema::dropColumns('uploads', ['source', 'told']);
         Schema::dropColumns('deliveries', ['wishes', 'beside', 'beside_sha256']);
     }
 };

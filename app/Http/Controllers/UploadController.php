@@ -23,6 +23,12 @@ final class UploadController
         return new UploadResource(Upload::create(['job_id' => $job->id, 'name' => $request->name(), 'size' => $request->size()]));
     }
 
+    /** What belongs to no job yet: a bundle. */
+    public function begin(BeginUploadRequest $request): UploadResource
+    {
+        return new UploadResource(Upload::create(['name' => $request->name(), 'size' => $request->size()]));
+    }
+
     public function show(Upload $upload): UploadResource
     {
         return new UploadResource($upload);
@@ -39,6 +45,7 @@ final class UploadController
     /** Makes a shot of a whole upload; the file is read in the background. */
     public function finish(FinishUploadRequest $request, Upload $upload): ShotResource
     {
+        abort_if($upload->job_id === null, 409, 'This was begun as a bundle.');
         abort_unless($upload->shot_id !== null || $upload->received() === $upload->size, 409, 'The upload is not whole yet.');
 
         return new ShotResource($this->uploads->finish($upload, $request->span()));

@@ -14,6 +14,6 @@ final class UploadResource extends JsonResource
     /** @return array<string, mixed> */
     public function toArray(Request $request): array
     {
-        return ['id' => $this->id, 'received' => $this->received(), 'size' => $this->size];
+        return ['id' => $this->id, 'received' => $this->received(), 'size' => $this->size, 'told' => $this->told];
     }
 }

@@ -1,0 +1,265 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Bundles;
+
+use App\Carrying\KeptTreatments;
+use App\Footage\Intake;
+use App\Footage\RefusedFootage;
+use App\Footage\UnreadableFootage;
+use App\Models\Footage;
+use App\Models\Job;
+use App\Models\Shot;
+use App\Models\ShotState;
+use App\Treatment\AssetFiles;
+use App\Treatment\Recipes;
+use App\Treatment\Tracks;
+use App\Work\PrepareFrames;
+use Cossel\Core\Colour\InvalidCube;
+use Cossel\Core\Motion\Track;
+use Cossel\Core\Recipe\InvalidRecipe;
+use Cossel\Core\Recipe\RecipeReader;
+use Cossel\Core\Recipe\RecipeWriter;
+use Cossel\Core\Recipe\UnknownId;
+use Cossel\Core\Touch\MissingAsset;
+use Illuminate\Support\Facades\DB;
+
+/**
+ * Takes a bundle in: all of it is checked before anything is kept in the database. A job or shot that is known by its origin is
+ * brought up to the bundle, as one step of its history; what is the same already stays as it is.
+ */
+final class BundleReader
+{
+    private const MOST_MANIFEST = 256 * 1024 ** 2;
+    private const MOST_TRACK = 256 * 1024 ** 2;
+
+    /** @var array<string, string> SHA-256 of footage as the bundle names it => as it is here */
+    private array $renamed = [];
+    /** Bytes that it may still unpack to. */
+    private int $left = PHP_INT_MAX;
+
+    public function __construct(
+        private readonly Intake $intake,
+        private readonly Recipes $recipes,
+        private readonly RecipeReader $reader,
+        private readonly RecipeWriter $writer,
+        private readonly Tracks $tracks,
+        private readonly AssetFiles $assets,
+        private readonly KeptTreatments $treatments,
+    ) {}
+
+    /**
+     * @return array{Job, list<string>} the job, and what was done, in sentences
+     *
+     * @throws BadBundle
+     */
+    public function read(string $file): array
+    {
+        $zip = new \ZipArchive();
+        if ($zip->open($file, \ZipArchive::RDONLY) !== true) {
+            throw BadBundle::because('it is no zip archive, or damaged');
+        }
+        try {
+            $manifest = Manifest::of(json_decode($this->entry($zip, BundleWriter::MANIFEST, self::MOST_MANIFEST), true, 256));
+            $this->renamed = [];
+            $this->left = (int) config('limits.footage.unpacked_bytes');
+            $this->takeFiles($zip, $manifest);
+            foreach ($manifest->shots as $i => $shot) {
+                $this->check($shot, $i);
+            }
+            $told = [];
+
+            return [DB::transaction(function () use ($manifest, &$told): Job {
+                $job = $this->job($manifest);
+                foreach ($manifest->shots as $i => $shot) {
+                    $told[] = $this->shot($job, $shot, $i, $manifest);
+                }
+
+                return $job;
+            }), array_values(array_filter($told))];
+        } catch (InvalidRecipe|UnknownId|MissingAsset|RefusedFootage $reason) {
+            throw BadBundle::because(rtrim(lcfirst($reason->getMessage()), '.'));
+        } finally {
+            $zip->close();
+        }
+    }
+
+    /** Tracks, tables and footage, by their content; whatever names they go under in the archive. */
+    private function takeFiles(\ZipArchive $zip, Manifest $manifest): void
+    {
+        for ($i = 0; $i < $zip->numFiles; ++$i) {
+            $name = (string) $zip->getNameIndex($i);
+            if (preg_match('~^(tracks|assets|footage)/([0-9a-f]{64})(\.json|\.cube)?\z~', $name, $m) !== 1) {
+                $name === BundleWriter::MANIFEST || throw BadBundle::because('this does not belong in a bundle', $name);
+                continue;
+            }
+            [, $kind, $sha256] = $m;
+            if ($kind === 'footage') {
+                $this->footage($zip, $name, $sha256, $manifest);
+                continue;
+            }
+            $text = $this->entry($zip, $name, $kind === 'tracks' ? self::MOST_TRACK : (int) config('limits.texts.cube_bytes'));
+            if (hash('sha256', $text) !== $sha256) {
+                throw BadBundle::because('its content is not what its name says', $name);
+            }
+            try {
+                $kind === 'tracks' ? $this->tracks->keep(Track::read(json_decode($text, true, 64))) : $this->assets->keepCube($text);
+            } catch (InvalidRecipe|InvalidCube $reason) {
+                throw BadBundle::because(rtrim($reason->getMessage(), '.'), $name);
+            }
+        }
+    }
+
+    private function footage(\ZipArchive $zip, string $name, string $sha256, Manifest $manifest): void
+    {
+        if (Footage::where('sha256', $sha256)->exists()) {
+            return;
+        }
+        $work = BundleWriter::temporary();
+        try {
+            $from = $zip->getStream($name);
+            $to = fopen($work, 'w');
+            $most = min($this->left, (int) config('limits.footage.upload_bytes'));
+            $bytes = $from === false || $to === false ? false : stream_copy_to_stream($from, $to, $most + 1);
+            if ($bytes === false || $bytes > $most) {
+                throw BadBundle::because('it cannot be unpacked, or is too large', $name);
+            }
+            $this->left -= $bytes;
+            $footage = $this->intake->take($work, $manifest->footage[$sha256] ?? "{$sha256}.mkv", false);
+            // A sequence is known by its archive elsewhere; here by what became of it.
+            $this->renamed[$sha256] = $footage->sha256;
+        } catch (UnreadableFootage|RefusedFootage $reason) {
+            throw BadBundle::because(rtrim($reason->getMessage(), '.'), $name);
+        } finally {
+            @unlink($work);
+        }
+    }
+
+    /** @param array<string, mixed> $shot */
+    private function check(array $shot, int $i): void
+    {
+        foreach ([$shot['recipe'], ...array_column($shot['versions'], 'recipe')] as $document) {
+            try {
+                $recipe = $this->reader->read($this->here($document));
+            } catch (InvalidRecipe $reason) {
+                throw BadBundle::because(rtrim($reason->getMessage(), '.'), "shot {$i}");
+            }
+            if ($recipe->source->sha256 !== ($this->renamed[$shot['footage']] ?? $shot['footage'])) {
+                throw BadBundle::because('its recipe is for other footage', "shot {$i}");
+            }
+            foreach ($recipe->tracks() as $track) {
+                $this->tracks->has($track) || throw BadBundle::because("the track {$track} is not in it", "shot {$i}");
+            }
+            foreach ($recipe->assets as $name => $asset) {
+                $this->assets->has($asset['sha256'], $asset['kind']) || throw BadBundle::because("the file “{$name}” is not in it", "shot {$i}");
+            }
+        }
+    }
+
+    private function job(Manifest $manifest): Job
+    {
+        $job = Job::firstOrCreate(['origin' => $manifest->origin], ['name' => $manifest->name]);
+        foreach ($manifest->people as $slug => $name) {
+            $job->people()->firstOrCreate(['slug' => $slug], ['name' => $name]);
+        }
+        foreach ($manifest->presets as $name => $order) {
+            $job->presets()->updateOrCreate(['name' => $name], ['order' => $order]);
+        }
+        foreach ($manifest->treatments as $name => $document) {
+            $this->treatments->take($job, $name, $document);
+        }
+
+        return $job;
+    }
+
+    /**
+     * @param array<string, mixed> $told
+     *
+     * @return string|null what was done; null for nothing
+     */
+    private function shot(Job $job, array $told, int $position, Manifest $manifest): ?string
+    {
+        $known = $job->shots()->where('origin', $told['origin'])->first();
+        $plain = ['name' => $told['name'], 'notes' => $told['notes'], 'archived' => $told['archived'], 'cut' => $told['cut'], 'limits' => $told['limits']];
+        $shot = $known ?? Shot::create(['job_id' => $job->id, 'origin' => $told['origin'], 'state' => ShotState::Missing, 'position' => $position, ...$plain]);
+        $shot->update($plain);
+        $changed = $known === null || $shot->wasChanged();
+        $sha256 = $this->renamed[$told['footage']] ?? $told['footage'];
+        if ($shot->state === ShotState::Missing) {
+            $footage = Footage::where('sha256', $sha256)->first();
+            if ($footage === null) {
+                $name = $manifest->footage[$told['footage']] ?? 'its footage';
+                $shot->update(['wants' => ['name' => $name, 'sha256' => $sha256, 'span' => $told['span']], 'error' => "Its footage is not here: bring in {$name}.", 'from' => $told['span'][0], 'to' => $told['span'][1]]);
+            } else {
+                $this->intake->fill($shot, $footage, $told['span']);
+                $shot->update(['wants' => null]);
+                PrepareFrames::dispatch($shot->id);
+            }
+        }
+        foreach ($told['versions'] as $version) {
+            if (!$shot->versions()->where('name', $version['name'])->exists()) {
+                $number = $this->step($shot, $version['recipe'], "Version “{$version['name']}” from a bundle") ?? $shot->revision;
+                $shot->versions()->create(['name' => $version['name'], 'number' => $number]);
+                $changed = true;
+            }
+        }
+        foreach ($told['frameNotes'] as $note) {
+            $kept = $shot->frameNotes()->firstOrCreate(['frame' => $note['frame'], 'text' => $note['text']], ['resolved' => $note['resolved']]);
+            $changed = $changed || $kept->wasRecentlyCreated;
+        }
+        $changed = $this->step($shot, $told['recipe'], 'From a bundle') !== null || $changed;
+
+        return match (true) {
+            !$changed => null,
+            $known === null => "{$shot->name} came in" . ($shot->state === ShotState::Missing ? "; it asks for {$shot->wants['name']}." : '.'),
+            default => "{$shot->name} was brought up to the bundle.",
+        };
+    }
+
+    /**
+     * Makes a recipe the shot's present one, unless it is so already.
+     *
+     * @param array<string, mixed> $document
+     *
+     * @return int|null number of the new revision
+     */
+    private function step(Shot $shot, array $document, string $label): ?int
+    {
+        $json = $this->writer->json($this->reader->read($this->here($document)));
+        $shot->refresh();
+        if ($shot->revision > 0 && $this->recipes->present($shot)->recipe === $json) {
+            return null;
+        }
+
+        return $this->recipes->putIn($shot, $json, $label)->number;
+    }
+
+    /**
+     * A recipe with footage by the names it has here.
+     *
+     * @param array<string, mixed> $document
+     */
+    private function here(array $document): mixed
+    {
+        return $this->renamed === [] ? $document : json_decode(strtr(json_encode($document, JSON_THROW_ON_ERROR), $this->renamed), true);
+    }
+
+    /** What an archive says of its sizes is not to be trusted. */
+    private function entry(\ZipArchive $zip, string $name, int $most): string
+    {
+        $stream = $zip->getStream($name);
+        $most = min($most, $this->left);
+        $text = $stream === false ? false : stream_get_contents($stream, $most + 1);
+        if ($text === false) {
+            throw BadBundle::because("there is no {$name} in it");
+        }
+        if (strlen($text) > $most) {
+            throw BadBundle::because('it is too large', $name);
+        }
+
+        $this->left -= strlen($text);
+
+        return $text;
+    }
+}
