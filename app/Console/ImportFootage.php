@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Console;
 
+use App\Bundles\BadBundle;
+use App\Bundles\BundleReader;
 use App\Cuts\CutFile;
 use App\Cuts\Cuts;
 use App\Footage\FfmpegInterrupted;
@@ -18,77 +20,100 @@ use App\Models\ShotState;
 use App\Work\PrepareFrames;
 use Cossel\Core\Cut\InvalidCut;
 use Cossel\Core\Cut\Rate;
-use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
 
-final class ImportFootage extends Command
+final class ImportFootage extends JobCommand
 {
-    protected $signature = 'cossel:import {files* : footage, zipped PNG or TIFF sequences, or cuts (.otio, .edl) with their footage beside} {--job= : name of the job; made if it does not exist} {--frames= : span to use, first-last} {--rate=24/1 : of edit decision lists, as a fraction} {--handles=12 : frames kept on either side of a cut}';
+    protected $signature = 'cossel:import {files* : footage, sequences zipped or in folders, cuts (.otio, .edl) with their footage beside, or bundles (.bundle.zip)} {--job= : name of the job; made if it does not exist} {--frames= : span to use, first-last} {--rate=24/1 : of edit decision lists, as a fraction} {--handles=12 : frames kept on either side of a cut} {--json : tell it as JSON}';
 
-    protected $description = 'Brings footage into a job';
+    protected $description = 'Brings footage, cuts and bundles in';
 
-    public function handle(Intake $intake, FootageStore $store, Cuts $cuts): int
+    /** @var list<array{file: string, told: list<string>, error: string|null}> */
+    private array $done = [];
+
+    public function handle(Intake $intake, FootageStore $store, Cuts $cuts, BundleReader $bundles): int
     {
-        $span = null;
-        if ($this->option('frames') !== null) {
-            if (preg_match('/^(\d+)-(\d+)\z/', (string) $this->option('frames'), $m) !== 1) {
-                $this->components->error('--frames takes two frame numbers, as in 12-59.');
-
-                return 2;
+        return $this->guarded(function () use ($intake, $store, $cuts, $bundles): int {
+            $span = $this->span();
+            $files = $this->argument('files');
+            $packed = array_values(array_filter($files, static fn(string $file): bool => str_ends_with($file, '.bundle.zip')));
+            $lists = array_values(array_filter($files, CutFile::is(...)));
+            foreach ($packed as $file) {
+                $this->take($file, static fn(): array => $bundles->read($file)[1]);
             }
-            $span = [(int) $m[1], (int) $m[2]];
-        }
-        $job = Job::firstOrCreate(['name' => $this->option('job') ?? 'Unnamed job']);
-        $failed = 0;
-        $lists = array_values(array_filter($this->argument('files'), CutFile::is(...)));
-        foreach (array_diff($this->argument('files'), $lists) as $file) {
-            if (!is_file($file)) {
-                $this->components->error("{$file}: there is no such file.");
-                ++$failed;
-                continue;
+            $films = array_values(array_diff($files, $packed, $lists));
+            $job = $films === [] && $lists === [] ? null : Job::firstOrCreate(['name' => $this->option('job') ?? 'Unnamed job']);
+            foreach ($job === null ? [] : $films as $file) {
+                $this->take($file, fn(): array => $this->film($intake, $store, $job, $file, $span, $lists !== []));
             }
-            try {
-                $footage = $intake->take($file, basename($file), false);
-                if ($lists !== []) {
-                    // The cut says which of its frames are shots.
-                    continue;
-                }
-                $shot = DB::transaction(static function () use ($intake, $footage, $file, $job, $span): Shot {
-                    $shot = Shot::create(['job_id' => $job->id, 'name' => pathinfo($file, PATHINFO_FILENAME), 'state' => ShotState::Reading, 'position' => 1 + (int) $job->shots()->max('position')]);
-                    $intake->fill($shot, $footage, $span);
-                    PrepareFrames::dispatch($shot->id);
+            foreach ($job === null ? [] : $lists as $list) {
+                $this->take($list, function () use ($cuts, $job, $list): array {
+                    $text = is_file($list) ? (string) file_get_contents($list) : throw InvalidCut::at('', 'there is no such file');
 
-                    return $shot;
+                    return $cuts->bringIn($job, CutFile::read($list, $text, Rate::parse((string) $this->option('rate'))), max(0, (int) $this->option('handles')));
                 });
-                $this->components->info("{$file}: frames {$shot->from} to {$shot->to}.");
-                array_map(fn(string $damage) => $this->components->warn("{$file}: {$damage}"), $footage->info()->damage);
-            } catch (UnreadableFootage|RefusedFootage|FfmpegInterrupted|StorageFull $refusal) {
-                $this->components->error("{$file}: {$refusal->getMessage()}");
-                isset($footage) && $store->drop($footage);
-                ++$failed;
             }
-            unset($footage);
-        }
+            $this->tell($this->done, array_merge(...array_map(static fn(array $one): array => array_map(static fn(string $words): string => "{$one['file']}: {$words}", $one['told']), $this->done)));
 
-        foreach ($lists as $list) {
-            $failed += (int) !$this->cut($cuts, $job, $list);
-        }
-
-        return $failed === 0 ? 0 : 1;
+            return array_filter(array_column($this->done, 'error')) === [] ? self::DONE : self::PARTLY;
+        });
     }
 
-    private function cut(Cuts $cuts, Job $job, string $list): bool
+    /**
+     * @return array{int, int}|null
+     *
+     * @throws WrongUse
+     */
+    private function span(): ?array
+    {
+        $frames = $this->option('frames');
+        if ($frames === null) {
+            return null;
+        }
+
+        return preg_match('/^(\d+)-(\d+)\z/', (string) $frames, $m) === 1 ? [(int) $m[1], (int) $m[2]] : throw WrongUse::because('--frames takes two frame numbers, as in 12-59.');
+    }
+
+    /** @param callable(): list<string> $act what brings it in and tells what was done */
+    private function take(string $file, callable $act): void
     {
         try {
-            $text = is_file($list) ? (string) file_get_contents($list) : throw InvalidCut::at('', 'there is no such file');
-            $told = $cuts->bringIn($job, CutFile::read($list, $text, Rate::parse((string) $this->option('rate'))), max(0, (int) $this->option('handles')));
-        } catch (InvalidCut $reason) {
-            $this->components->error("{$list}: {$reason->getMessage()}");
-
-            return false;
+            $this->done[] = ['file' => $file, 'told' => $act(), 'error' => null];
+        } catch (UnreadableFootage|RefusedFootage|FfmpegInterrupted|StorageFull|InvalidCut|BadBundle $refusal) {
+            $this->done[] = ['file' => $file, 'told' => [], 'error' => $refusal->getMessage()];
+            $this->option('json') || $this->output->getErrorStyle()->writeln("{$file}: {$refusal->getMessage()}");
         }
-        array_map(fn(string $sentence) => $this->components->info("{$list}: {$sentence}"), $told);
+    }
 
-        return true;
+    /**
+     * @param array{int, int}|null $span
+     * @param bool                 $cut  whether a cut says which of its frames are shots
+     *
+     * @return list<string>
+     */
+    private function film(Intake $intake, FootageStore $store, Job $job, string $file, ?array $span, bool $cut): array
+    {
+        if (!file_exists($file)) {
+            throw UnreadableFootage::because('there is no such file');
+        }
+        $footage = $intake->take($file, basename($file), false);
+        if ($cut) {
+            return [];
+        }
+        try {
+            $shot = DB::transaction(static function () use ($intake, $footage, $file, $job, $span): Shot {
+                $shot = Shot::create(['job_id' => $job->id, 'name' => pathinfo($file, PATHINFO_FILENAME), 'state' => ShotState::Reading, 'position' => 1 + (int) $job->shots()->max('position')]);
+                $intake->fill($shot, $footage, $span);
+                PrepareFrames::dispatch($shot->id);
+
+                return $shot;
+            });
+        } catch (RefusedFootage $refusal) {
+            $store->drop($footage);
+
+            throw $refusal;
+        }
+
+        return ["frames {$shot->from} to {$shot->to}.", ...$footage->info()->damage];
     }
 }

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace App\Deliveries;
 
-use App\Footage\FootageFile;
+use App\Models\Shot;
+use App\Reports\Report;
 use App\Treatment\AssetFiles;
 use App\Treatment\OutlineFiles;
 use App\Treatment\Renderers;
@@ -29,12 +30,14 @@ final class Beside
         private readonly AssetFiles $assets,
         private readonly RecipeWriter $writer,
         private readonly MatteFiles $mattes,
+        private readonly Report $report,
         private readonly Filesystem $files,
     ) {}
 
     /** Writes all that is wished into a folder. */
-    public function write(Wishes $wishes, Recipe $recipe, FootageFile $footage, int $from, int $to, string $folder, string $name): void
+    public function write(Wishes $wishes, Recipe $recipe, Shot $shot, int $from, int $to, string $folder, string $name): void
     {
+        $footage = $shot->readyFootage()->file();
         $this->files->makeDirectory($folder, recursive: true, force: true);
         $motions = $this->renderers->motions($recipe);
         if ($wishes->mattes !== null) {
@@ -46,6 +49,11 @@ final class Beside
             switch ($wish) {
                 case 'recipe':
                     $this->files->put("{$folder}/{$name}.recipe.json", $this->writer->json($recipe));
+                    break;
+                case 'report':
+                    $html = $this->report->ofShot($shot);
+                    $this->files->put("{$folder}/{$name}.report.html", $html);
+                    $this->files->put("{$folder}/{$name}.report.pdf", Report::pdf($html));
                     break;
                 case 'tracks':
                     $this->files->put("{$folder}/tracks.json", TracksFile::written($recipe, $this->tracks->of($recipe)));

@@ -9,7 +9,7 @@ final readonly class Wishes
 {
     public const HEIGHTS = [360, 540, 720, 1080, 2160];
     public const MATTES = ['png', 'tiff', 'exr'];
-    public const BESIDE = ['recipe', 'tracks', 'outlines', 'cdl', 'cube33', 'cube65'];
+    public const BESIDE = ['recipe', 'tracks', 'outlines', 'cdl', 'cube33', 'cube65', 'report'];
 
     /**
      * @param int|null          $height rows of the pictures; null for the footage's own

@@ -59,7 +59,7 @@ final class FinishDelivery implements Piece
         $done = ['state' => DeliveryState::Done, 'file' => $name, 'bytes' => (int) filesize($file), 'sha256' => (string) hash_file('sha256', $file), 'error' => null];
         if ($wishes->asksBeside()) {
             $stem = pathinfo($name, PATHINFO_FILENAME);
-            $beside->write($wishes, $reader->read(json_decode($delivery->recipe, true, flags: JSON_THROW_ON_ERROR)), $footage, $delivery->from, $delivery->to, "{$file}.beside", $stem);
+            $beside->write($wishes, $reader->read(json_decode($delivery->recipe, true, flags: JSON_THROW_ON_ERROR)), $shot, $delivery->from, $delivery->to, "{$file}.beside", $stem);
             $zip = sprintf('deliveries/%d/%s_beside.zip', $delivery->id, $stem);
             Zip::folder("{$file}.beside", Storage::disk('data')->path($zip));
             $files->deleteDirectory("{$file}.beside");

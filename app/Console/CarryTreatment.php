@@ -1,0 +1,90 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console;
+
+use App\Carrying\Carries;
+use App\Carrying\KeptTreatments;
+use App\Models\Carry;
+use App\Models\CarryState;
+use App\Models\Job;
+use App\Models\Shot;
+use App\Models\Treatment;
+use App\Treatment\Recipes;
+use App\Work\Queues;
+use Cossel\Core\Recipe\Area;
+use Illuminate\Support\Collection;
+
+final class CarryTreatment extends JobCommand
+{
+    protected $signature = 'cossel:carry
+        {shots* : names of the shots it is carried to}
+        {--job= : name of the job}
+        {--from= : shot it comes from}
+        {--person= : whose areas, by their short id; with --treatment whose they become}
+        {--area=* : names of areas}
+        {--base : the base too}
+        {--finish : the finish too}
+        {--treatment= : a kept treatment by its name, or a .recipe.json file, instead of a shot}
+        {--replace : touches of parts that are treated already give way}
+        {--no-match : not made to look the same}
+        {--propose : leave it to be looked at and taken on the bench}
+        {--json : tell it as JSON}';
+
+    protected $description = 'Carries a treatment to other shots of a job';
+
+    public function handle(Carries $carries, KeptTreatments $kept, Recipes $recipes): int
+    {
+        return $this->guarded(function () use ($carries, $kept, $recipes): int {
+            $job = $this->job();
+            $targets = $this->shots($job, $this->argument('shots'))->pluck('id')->all();
+            $placed = $this->option('treatment') !== null
+                ? $kept->lay($job, $this->treatment($job, (string) $this->option('treatment'), $kept), $targets, $this->option('person'), $this->option('replace'))
+                : $this->fromShot($carries, $recipes, $job, $targets);
+            $ids = $placed->pluck('id')->all();
+            $this->work(Queues::BENCH, static fn(): bool => Carry::whereKey($ids)->whereIn('state', CarryState::open())->exists());
+            $done = Carry::whereKey($ids)->with(['shot', 'source'])->orderBy('id')->get();
+            foreach ($this->option('propose') ? [] : $done->where('state', CarryState::Proposed) as $carry) {
+                $carries->take($carry);
+            }
+            $this->tell(
+                $done->map(static fn(Carry $c): array => ['shot' => $c->shot->name, 'state' => $c->state->value, 'message' => $c->message, 'words' => $c->words, 'misses' => array_map(static fn(array $m): array => ['area' => $m[0], 'before' => $m[1], 'after' => $m[2]], $c->misses)])->all(),
+                $done->map(static fn(Carry $c): string => "{$c->shot->name}: {$c->state->value}" . ($c->message === null ? '' : ". {$c->message}") . implode('', array_map(static fn(string $w): string => ". {$w}", $c->words)))->all(),
+            );
+
+            return $done->contains('state', CarryState::Failed) ? self::PARTLY : self::DONE;
+        });
+    }
+
+    /**
+     * @param list<int> $targets
+     *
+     * @return Collection<int, Carry>
+     */
+    private function fromShot(Carries $carries, Recipes $recipes, Job $job, array $targets): Collection
+    {
+        $name = (string) $this->option('from');
+        $from = $name === '' ? throw WrongUse::because('--from or --treatment is missing.') : $this->shots($job, [$name])->first();
+        \assert($from instanceof Shot);
+        $wanted = $this->option('area');
+        $person = $this->option('person');
+        $areas = array_filter($recipes->recipe($from)->areas, static fn(Area $area): bool => in_array($area->name, $wanted, true) || ($person !== null && $area->person === $person && $wanted === []));
+        $unknown = array_diff($wanted, array_column($areas, 'name'));
+        if ($unknown !== []) {
+            throw WrongUse::because('There is no area “' . reset($unknown) . "” in {$name}.");
+        }
+
+        return $carries->begin($from, $targets, ['areas' => array_values(array_column($areas, 'id')), 'base' => $this->option('base'), 'finish' => $this->option('finish'), 'replace' => $this->option('replace'), 'match' => !$this->option('no-match')]);
+    }
+
+    private function treatment(Job $job, string $name, KeptTreatments $kept): Treatment
+    {
+        $known = $job->treatments()->where('name', $name)->first();
+        if ($known === null && !is_file($name)) {
+            throw WrongUse::because("Neither is “{$name}” kept in this job, nor is there such a file.");
+        }
+
+        return $known ?? $kept->take($job, basename($name, '.recipe.json'), json_decode((string) file_get_contents($name), true, 128));
+    }
+}
