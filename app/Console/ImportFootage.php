@@ -34,6 +34,7 @@ final class ImportFootage extends JobCommand
     public function handle(Intake $intake, FootageStore $store, Cuts $cuts, BundleReader $bundles): int
     {
         return $this->guarded(function () use ($intake, $store, $cuts, $bundles): int {
+            $this->done = [];
             $span = $this->span();
             $files = $this->argument('files');
             $packed = array_values(array_filter($files, static fn(string $file): bool => str_ends_with($file, '.bundle.zip')));

@@ -4,12 +4,16 @@ declare(strict_types=1);
 
 namespace App\Deliveries;
 
+use App\Carrying\CannotCarry;
+use App\Carrying\CarryOver;
+use App\Carrying\Scene;
 use App\Following\AreaFollower;
 use App\Footage\FootageFile;
 use App\Footage\FootageInfo;
 use App\Footage\ImageSequence;
 use App\Footage\Probe;
 use App\Footage\UnreadableFootage;
+use Cossel\Core\Carry\TreatmentFile;
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Motion\Step;
 use Cossel\Core\Motion\Track;
@@ -35,43 +39,78 @@ final class FileProcess
         private readonly Finisher $finisher,
         private readonly MatteFiles $mattes,
         private readonly Filesystem $files,
+        private readonly CarryOver $over,
     ) {}
 
     /**
-     * @param array{int, int}|null   $span
      * @param callable(string): void $say
+     *
+     * @return array{frames: array{int, int}, words: list<string>} what was rendered, and what could only be done so
      */
-    public function run(string $footagePath, string $recipePath, string $out, ?string $mattes, ?string $tracksOut, ?string $tracksIn, ?string $pointsIn, ?string $assets, ?array $span, int $workers, callable $say): void
+    public function run(string $footagePath, string $out, ProcessOrder $order, callable $say): array
     {
-        $format = Format::ofFile($out) ?? throw FileProcessFailed::use('--out must end in .mkv, .webm or .zip.');
+        $format = $order->as ?? Format::ofFile($out) ?? throw FileProcessFailed::use('--out must end in .mkv, .mov, .mp4, .webm or .zip.');
+        if (!str_ends_with(strtolower($out), ".{$format->extension()}")) {
+            throw FileProcessFailed::use("{$format->label()} goes into a file that ends in .{$format->extension()}.");
+        }
+        Encoding::isThere($format) || throw FileProcessFailed::rendering(DeliveryNotReady::lacks($format->label(), $format->encoder())->getMessage());
         $folder = dirname($out);
         if (!is_dir($folder) || !is_writable($folder)) {
             throw FileProcessFailed::use("The folder {$folder} cannot be written to.");
         }
-        $recipe = $this->reader->read($this->json($recipePath));
-        $this->assets->of($recipe, $assets)->check();
+        $document = $this->json($order->recipe);
         $out = realpath($folder) . '/' . basename($out);
-        $assets = $assets === null ? null : (string) realpath($assets);
+        $assets = $order->assets === null ? null : (string) realpath($order->assets);
         $work = "{$out}.parts";
         $this->files->deleteDirectory($work);
         $this->files->makeDirectory($work);
         try {
             $footage = $this->footage($footagePath, $work);
-            [$from, $to] = $this->span($span ?? $recipe->source->span, $footage);
-            $given = $tracksIn === null ? [] : TracksFile::read($this->json($tracksIn));
-            $points = $pointsIn === null ? [] : TracksFile::points($this->json($pointsIn), $pointsIn, $recipe);
-            [$recipe, $tracks] = $this->followed($recipe, $footage, $given, $say);
-            if ($tracksOut !== null) {
-                $this->files->put($tracksOut, TracksFile::written($recipe, $tracks, $points));
+            [$recipe, $laid, $words] = $this->recipe($document, $footage, $say);
+            $this->assets->of($recipe, $assets)->check();
+            [$from, $to] = $this->span($order->span ?? $recipe->source->span, $footage);
+            $given = $order->given === null ? [] : TracksFile::read($this->json($order->given));
+            $points = $order->points === null ? [] : TracksFile::points($this->json($order->points), $order->points, $recipe);
+            [$recipe, $tracks] = $laid ?? $this->followed($recipe, $footage, $given, $say);
+            if ($order->tracks !== null) {
+                $this->files->put($order->tracks, TracksFile::written($recipe, $tracks, $points));
             }
-            if ($mattes !== null) {
-                $this->mattes->write($this->renderer($recipe, $tracks, $assets), $recipe->areas, $footage, $from, $to, $mattes);
+            if ($order->mattes !== null) {
+                $this->mattes->write($this->renderer($recipe, $tracks, $assets), $recipe->areas, $footage, $from, $to, $order->mattes);
             }
-            $parts = $this->render($recipe, $tracks, $assets, $footage, $format, $from, $to, $work, $workers, $say);
+            $parts = $this->render($recipe, $tracks, $assets, $footage, $format, $from, $to, $work, $order->workers, $say);
             $this->finisher->finish($footage, $format, $parts, $from, $to, $out);
+
+            return ['frames' => [$from, $to], 'words' => $words];
         } finally {
             $this->files->deleteDirectory($work);
         }
+    }
+
+    /**
+     * The recipe for this footage: as it is, or, where it was made for none, for all of its frames; a kept treatment is laid on whoever is
+     * seen.
+     *
+     * @param callable(string): void $say
+     *
+     * @return array{Recipe, array{Recipe, array<string, Track>}|null, list<string>} the recipe, with its tracks where it was laid on, and
+     *                                                                              what could only be done so
+     */
+    private function recipe(mixed $document, FootageFile $footage, callable $say): array
+    {
+        $info = $footage->info;
+        $source = ['sha256' => $footage->sha256, 'span' => [0, $info->frames() - 1], 'rate' => $info->rate, 'size' => [$info->width, $info->height]];
+        if (!TreatmentFile::is($document)) {
+            return [$this->reader->read(is_array($document) && !isset($document['source']) ? [...$document, 'source' => $source] : $document), null, []];
+        }
+        $plain = $this->reader->read(['cossel' => Recipe::FORMAT, 'source' => $source]);
+        try {
+            $laid = $this->over->proposed(TreatmentFile::read($document, $this->reader), null, new Scene($footage, $plain), null, false, $say);
+        } catch (CannotCarry $reason) {
+            throw FileProcessFailed::following($reason->getMessage());
+        }
+
+        return [$laid->recipe, [$laid->recipe, $laid->tracks], $laid->words];
     }
 
     /** One worker's share, in a process of its own: what {@see render} wrote down for it. */

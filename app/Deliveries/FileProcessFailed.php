@@ -21,6 +21,11 @@ final class FileProcessFailed extends \RuntimeException
         return new self(4, $message);
     }
 
+    public static function following(string $message): self
+    {
+        return new self(5, $message);
+    }
+
     public static function stopped(): self
     {
         return new self(130, 'It was stopped. Nothing is left behind.');

@@ -127,7 +127,7 @@ final class ProcessTest extends AppTestCase
         $flat = $this->film('flat.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p'], '192x108', filter: 'drawbox=color=gray:t=fill');
         $cases = [
             [2, ['--recipe' => null], '--recipe'],
-            [2, ['--recipe' => $this->recipe_(), '--out' => "{$this->folder}/out.gif"], '.mkv, .webm or .zip'],
+            [2, ['--recipe' => $this->recipe_(), '--out' => "{$this->folder}/out.gif"], '.mkv, .mov, .mp4, .webm or .zip'],
             [3, ['--recipe' => $this->recipe_(), '--footage' => $text], 'notes.webm'],
             [5, ['--recipe' => $this->recipe_(), '--footage' => $flat], 'points to hold on to'],
         ];
@@ -177,5 +177,48 @@ final class ProcessTest extends AppTestCase
         $left = new Process(['pgrep', '-f', $this->folder]);
         $left->run();
         self::assertSame('', trim($left->getOutput()));
+    }
+
+    public function test_a_recipe_without_source_treats_a_folder_and_writes_a_table(): void
+    {
+        mkdir("{$this->folder}/reels");
+        mkdir("{$this->folder}/done");
+        copy($this->clip, "{$this->folder}/reels/a.mkv");
+        $this->ffmpeg(['-i', $this->clip, '-vf', 'negate', '-c:v', 'ffv1', '-frames:v', '12', "{$this->folder}/reels/b.mkv"]);
+        file_put_contents("{$this->folder}/reels/c.mkv", 'no film');
+        $recipe = json_decode((string) file_get_contents($this->recipe_()), true);
+        unset($recipe['source']);
+        file_put_contents("{$this->folder}/any.recipe.json", json_encode($recipe));
+        [$code, $said] = $this->run_(['--footage' => ["{$this->folder}/reels"], '--recipe' => "{$this->folder}/any.recipe.json", '--out' => "{$this->folder}/done", '--as' => 'vp9']);
+        self::assertSame(3, $code, $said);
+        $table = array_map(static fn(string $line): array => str_getcsv($line, escape: ''), file("{$this->folder}/done/table.csv", FILE_IGNORE_NEW_LINES) ?: []);
+        self::assertSame([['footage', 'out', 'first', 'last'], ["{$this->folder}/reels/a.mkv", "{$this->folder}/done/a.webm", '0', '29'], ["{$this->folder}/reels/b.mkv", "{$this->folder}/done/b.webm", '0', '11'], ["{$this->folder}/reels/c.mkv", '', '', '']], array_map(static fn(array $row): array => array_slice($row, 0, 4), $table));
+        self::assertSame(['0', '0', '3'], array_column(array_slice($table, 1), 5));
+        self::assertStringContainsString('cannot be read as video', $table[3][6]);
+        self::assertCount(2, glob("{$this->folder}/done/*.webm") ?: []);
+        foreach ([['--out' => "{$this->folder}/done/x.mkv"], ['--as' => 'film'], ['--as' => 'vp9', '--out' => "{$this->folder}/none"], ['--mattes' => "{$this->folder}/m"]] as $wrong) {
+            self::assertSame(2, $this->run_(['--footage' => ["{$this->folder}/reels"], '--recipe' => "{$this->folder}/any.recipe.json", '--out' => "{$this->folder}/done", ...$wrong])[0], json_encode($wrong));
+        }
+        self::assertSame(2, $this->run_(['--recipe' => "{$this->folder}/any.recipe.json", '--as' => 'prores'])[0]);
+    }
+
+    public function test_a_kept_treatment_is_laid_on_whoever_is_seen_and_refused_where_nobody_is(): void
+    {
+        $demo = base_path('demo/footage/gh010_backlit.webm');
+        $shot = $this->shot($this->film('from.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p'], '192x108', 6));
+        $area = ['id' => 'face', 'name' => 'Face', 'part' => 'face', 'person' => 'ione', 'live' => ['from' => 0, 'to' => 5], 'touches' => [['id' => 't', 'kind' => 'exposure', 'stops' => 1]], 'outline' => ['at' => 0, 'shapes' => [['id' => 's', 'kind' => 'ellipse', 'centre' => [0.9, 0.5], 'radii' => [0.3, 0.3]]]]];
+        $this->putJson("/api/shots/{$shot->id}/recipe", ['base' => 1, 'label' => 'Treat', 'recipe' => ['areas' => [$area]] + $this->recipe($shot)])->assertOk();
+        $id = $this->postJson("/api/shots/{$shot->id}/treatments", ['title' => 'Bright', 'areas' => ['face'], 'base' => false, 'finish' => false])->assertOk()->json('id');
+        file_put_contents($file = "{$this->folder}/bright.recipe.json", (string) $this->get("/api/jobs/{$shot->job_id}/treatments/{$id}")->getContent());
+        $span = "{$this->folder}/short.mkv";
+        $this->ffmpeg(['-i', $demo, '-frames:v', '6', '-c:v', 'ffv1', $span]);
+        [$code, $said] = $this->run_(['--footage' => $span, '--recipe' => $file, '--tracks' => "{$this->folder}/tracks.json", '--mattes' => "{$this->folder}/mattes"]);
+        self::assertSame(0, $code, $said);
+        $areas = json_decode((string) file_get_contents("{$this->folder}/tracks.json"), true)['areas'];
+        self::assertCount(6, reset($areas)['frames']);
+        self::assertCount(1, glob("{$this->folder}/mattes/*") ?: []);
+        [$code, $said] = $this->run_(['--recipe' => $file]);
+        self::assertSame(5, $code, $said);
+        self::assertFileDoesNotExist("{$this->folder}/out.mkv.parts");
     }
 }
