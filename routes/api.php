@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use App\Http\Controllers\AnotherShotController;
 use App\Http\Controllers\AreaController;
 use App\Http\Controllers\BundleController;
 use App\Http\Controllers\CarryController;
@@ -62,6 +63,8 @@ Route::middleware(InTurn::class)->group(static function (): void {
     Route::post('shots/{shot}/witnesses', [PictureController::class, 'witnesses']);
     Route::post('shots/{shot}/scope', [PictureController::class, 'scope']);
     Route::post('shots/{shot}/person', FindPersonController::class);
+    Route::post('shots/{shot}/beside', [AnotherShotController::class, 'compare']);
+    Route::post('shots/{shot}/beside/match', [AnotherShotController::class, 'match']);
     Route::get('shots/{shot}/targets', [CarryController::class, 'targets']);
     Route::get('shots/{shot}/faces/{person}', [FaceController::class, 'show']);
     Route::get('shots/{shot}/faces/{person}/picture', [FaceController::class, 'picture']);

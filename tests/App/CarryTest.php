@@ -172,4 +172,27 @@ final class CarryTest extends AppTestCase
         $this->deleteJson("{$jobs}/{$id}")->assertNoContent();
         $this->deleteJson("/api/jobs/{$other->id}/treatments/{$id}")->assertNotFound();
     }
+
+    public function test_a_shot_is_compared_with_another_and_brought_to_it(): void
+    {
+        $this->save($this->from, ['areas' => [self::face([['id' => 't', 'kind' => 'exposure', 'stops' => 0.4]])]]);
+        $this->save($this->to, ['areas' => [[...self::face([]), 'id' => 'own']]]);
+        $asked = ['frame' => 4, 'other' => $this->from->id, 'otherFrame' => 5];
+        [$pair] = $this->postJson("/api/shots/{$this->to->id}/beside", $asked)->assertOk()->assertJsonCount(1)->json();
+        self::assertSame(['own', 'face', 96 * 96], [$pair['area'], $pair['other'], count($pair['here']['cloud'])]);
+        self::assertGreaterThan(3.0, $pair['apart']);
+        self::assertGreaterThan($pair['here']['mean'][0], $pair['there']['mean'][0]);
+        self::assertGreaterThan(100, array_sum($pair['here']['cloud']));
+        foreach ([[['own'], false], [['own'], true]] as [$areas, $base]) {
+            $matched = $this->postJson("/api/shots/{$this->to->id}/beside/match", [...$asked, 'areas' => $areas, 'base' => $base])->assertOk()->json();
+            self::assertLessThan(2.0, $matched['misses'][0]['after']);
+            self::assertSame($base ? ['trim', []] : [null, ['trim']], [$matched['recipe']['base'][0]['kind'] ?? null, array_column($matched['recipe']['areas'][0]['touches'], 'kind')]);
+            $after = $this->postJson("/api/shots/{$this->to->id}/beside", [...$asked, 'recipe' => $matched['recipe']])->assertOk()->json('0.apart');
+            self::assertLessThan($pair['apart'] / 2, $after);
+        }
+        // Nothing of it is saved.
+        self::assertSame([], $this->recipe($this->to)['areas'][0]['touches']);
+        $this->postJson("/api/shots/{$this->to->id}/beside/match", [...$asked, 'areas' => ['none']])->assertStatus(409)->assertJsonPath('message', 'None of these areas has its like in the other shot.');
+        $this->postJson("/api/shots/{$this->to->id}/beside", ['other' => 999] + $asked)->assertNotFound();
+    }
 }

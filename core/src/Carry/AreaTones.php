@@ -66,6 +66,17 @@ final class AreaTones
         return $given;
     }
 
+    /** The pixels of the footage itself where it lies, of all frames in a row. */
+    public function untreated(Area $area): Given
+    {
+        $given = Given::none();
+        foreach ($this->seen($area) as $number => [$frame, $rect]) {
+            $given = $given->with($frame->window($rect), $this->renderer->matte($frame, $area, $number, $rect), $frame);
+        }
+
+        return $given;
+    }
+
     /** @return iterable<int, array{Frame, Rect}> */
     private function seen(Area $area): iterable
     {

@@ -8,6 +8,7 @@ use Cossel\Core\Motion\Motions;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Recipe\Keyed;
 use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Recipe\Side;
 use Cossel\Core\Recipe\Touch;
 use Cossel\Core\Touch\Assets;
 use Cossel\Core\Touch\NoAssets;
@@ -51,16 +52,45 @@ final class Matching
         return new Matched($recipe, array_filter($misses));
     }
 
+    /**
+     * Makes one area look as another does by a trim of the whole frame, at the beginning of the base.
+     *
+     * @throws \Cossel\Core\Recipe\UnknownId
+     */
+    public function base(Recipe $recipe, string $id, Tones $wanted): Matched
+    {
+        [$trim, $rest] = $this->first($recipe->base);
+        $given = $this->tones($recipe)->untreated($recipe->area($id));
+        $lay = static fn(Touch $by): Recipe => $recipe->withBase([$by, ...$rest]);
+        [$recipe, $miss] = $this->met($recipe, $id, $wanted, $given, $trim, $lay);
+
+        return new Matched($recipe, array_filter([$id => $miss]));
+    }
+
     /** @return array{Recipe, array{float, float}|null} and how far it was off before and is after; null where it is not seen */
     private function area(Recipe $recipe, string $id, Tones $wanted): array
+    {
+        $area = $recipe->area($id);
+        [$trim, $rest] = $this->first($recipe->touches($area));
+        $lay = static fn(Touch $by): Recipe => $recipe->withArea($area->withTouches([$by, ...$rest]));
+
+        return $this->met($recipe, $id, $wanted, $this->tones($recipe)->given($area), $trim, $lay);
+    }
+
+    /**
+     * @param Given                   $given what the trim is given
+     * @param Touch                   $trim  that is there, or one that changes nothing
+     * @param callable(Touch): Recipe $lay   the recipe with another trim
+     *
+     * @return array{Recipe, array{float, float}|null}
+     */
+    private function met(Recipe $recipe, string $id, Tones $wanted, Given $given, Touch $trim, callable $lay): array
     {
         $result = $this->tones($recipe)->of($recipe->area($id));
         if ($result === null) {
             return [$recipe, null];
         }
-        $given = $this->tones($recipe)->given($recipe->area($id));
         $before = $apart = $result->apart($wanted);
-        $trim = self::neutral(($this->newId)('t'));
         $best = $recipe;
         $share = 1.0;
         for ($round = 0; $round < self::ROUNDS && $apart > self::MET && $share > self::LEAST; ++$round) {
@@ -69,8 +99,7 @@ final class Matching
             if ($next === null) {
                 break;
             }
-            $area = $recipe->area($id);
-            $trimmed = $recipe->withArea($area->withTouches([self::rounded($next), ...$recipe->touches($area)]));
+            $trimmed = $lay(self::rounded($next));
             $seen = $this->tones($trimmed)->of($trimmed->area($id));
             if ($seen === null || $seen->apart($wanted) >= $apart) {
                 // Too far: what the touches make of it is no straight line.
@@ -81,6 +110,22 @@ final class Matching
         }
 
         return $before - $apart < self::WORTH ? [$recipe, [$before, $before]] : [$best, [$before, $apart]];
+    }
+
+    /**
+     * The trim that touches begin with, so that matching again sets that one, and the rest of them.
+     *
+     * @param list<Touch> $touches
+     *
+     * @return array{Touch, list<Touch>}
+     */
+    private function first(array $touches): array
+    {
+        $first = $touches[0] ?? null;
+        $isTrim = $first?->kind instanceof Trim && $first->on && $first->amount == new Keyed(1.0) && $first->side === Side::Inside
+            && array_filter($first->settings, static fn(mixed $v): bool => $v instanceof Keyed && $v->keys !== []) === [];
+
+        return $isTrim ? [$first, array_slice($touches, 1)] : [self::neutral(($this->newId)('t')), $touches];
     }
 
     private function tones(Recipe $recipe): AreaTones

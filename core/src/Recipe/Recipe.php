@@ -85,6 +85,12 @@ final readonly class Recipe
         return $this->withAreas(static fn(Area $area): Area => $area->id === $changed->id ? $changed : $area);
     }
 
+    /** @param list<Touch> $base */
+    public function withBase(array $base): self
+    {
+        return new self($this->source, $this->assets, $base, $this->areas, $this->finish);
+    }
+
     /** @param list<Touch> $finish */
     public function withFinish(array $finish): self
     {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Tests\Carry;
 
+use Cossel\Core\Carry\Alike;
 use Cossel\Core\Carry\AreaTones;
 use Cossel\Core\Carry\Given;
 use Cossel\Core\Carry\Matching;
@@ -16,9 +17,11 @@ use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\LabPlanes;
 use Cossel\Core\Picture\Luma;
+use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Keyed;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\Touch;
+use Cossel\Core\Render\FrameRenderer;
 use Cossel\Core\Tests\Chance;
 use Cossel\Core\Tests\Documents;
 use Cossel\Core\Tests\PaintedFrame;
@@ -111,6 +114,44 @@ final class MatchingTest extends TestCase
         self::assertEqualsWithDelta(-$stops, $trim->values(0)['stops'], 0.12);
         // Its lights and its shadows are met as well; warmth and saturation of skin alone are nearly one thing.
         self::assertEqualsWithDelta($wanted->numbers(), self::tones($matched->recipe, $there)->numbers(), 0.008);
+    }
+
+    #[\PHPUnit\Framework\Attributes\DataProvider('lights')]
+    public function test_the_base_alone_brings_a_known_change_of_light_back(float $stops, float $mired, float $saturation): void
+    {
+        $recipe = self::recipe([['id' => 't1', 'kind' => 'exposure', 'stops' => 0.6], ['id' => 't2', 'kind' => 'even', 'tone' => 0.5]]);
+        $wanted = self::tones($recipe, [0 => self::scene(self::light(0.0, 0.0, 1.0))]);
+        $there = [0 => self::scene(self::light($stops, $mired, $saturation))];
+        $matching = new Matching(new Motions($recipe, []), $there, static fn(string $letter): string => "{$letter}9");
+        $matched = $matching->base($recipe, 'face', $wanted);
+        self::assertLessThan(0.5, $matched->misses['face'][1]);
+        self::assertSame([['t9'], ['t1', 't2']], [array_column($matched->recipe->base, 'id'), array_column($matched->recipe->areas[0]->touches, 'id')]);
+        self::assertEqualsWithDelta(-$stops, $matched->recipe->base[0]->values(0)['stops'], 0.12);
+        // What is beside the face came back with it.
+        $wall = static fn(Recipe $by, Frame $frame): array => [...(new FrameRenderer($by, new Motions($by, [])))->bands($frame, 0, Rect::of(2, 2, 4, 4))][0]->g;
+        self::assertEqualsWithDelta(array_sum($wall($recipe, self::scene(self::light(0.0, 0.0, 1.0)))) / 16, array_sum($wall($matched->recipe, $there[0])) / 16, 0.02);
+    }
+
+    public function test_matching_again_sets_the_trim_that_is_there(): void
+    {
+        $recipe = self::recipe([['id' => 't1', 'kind' => 'exposure', 'stops' => 0.6]]);
+        $wanted = self::tones($recipe, [0 => self::scene(self::light(0.0, 0.0, 1.0))]);
+        $match = static fn(Recipe $of, float $stops): Recipe => (new Matching(new Motions($of, []), [0 => self::scene(self::light($stops, 0.0, 1.0))], static fn(string $letter): string => "{$letter}9"))->matched($of, ['face' => $wanted])->recipe;
+        $once = $match($recipe, -1.0);
+        $again = $match($once, 0.5);
+        self::assertSame([['t9', 't1'], ['t9', 't1']], [array_column($once->areas[0]->touches, 'id'), array_column($again->areas[0]->touches, 'id')]);
+        self::assertEqualsWithDelta([1.0, -0.5], [$once->areas[0]->touches[0]->values(0)['stops'], $again->areas[0]->touches[0]->values(0)['stops']], 0.12);
+        // One that moves over the shot, or is off, is somebody's own and stays.
+        $own = self::recipe([['id' => 't8', 'kind' => 'trim', 'stops' => 0.2, 'on' => false], ['id' => 't1', 'kind' => 'exposure', 'stops' => 0.6]]);
+        self::assertSame(['t9', 't8', 't1'], array_column($match($own, -1.0)->areas[0]->touches, 'id'));
+    }
+
+    public function test_the_same_parts_of_the_same_people_are_alike_and_others_by_their_names(): void
+    {
+        $area = static fn(string $id, string $name, string $part, ?string $person, float $x): array => Documents::area(['id' => $id, 'name' => $name, 'part' => $part, 'person' => $person, 'touches' => [], 'motion' => ['by' => 'none', 'pivot' => [$x, 0.5]], 'outline' => ['at' => 0, 'shapes' => [['id' => "{$id}s", 'kind' => 'ellipse', 'centre' => [$x, 0.5], 'radii' => [0.1, 0.1]]]]]);
+        $here = Documents::read(['areas' => [$area('f', 'Face', 'face', 'maren', 0.9), $area('l', 'One', 'iris', 'maren', 1.0), $area('r', 'Two', 'iris', 'maren', 0.8), $area('w', 'Window', 'other', null, 0.2), $area('t', 'Teeth', 'teeth', 'maren', 0.9)]]);
+        $there = Documents::read(['areas' => [$area('x', 'Face', 'face', 'tove', 0.4), $area('s', 'Skin', 'skin', 'maren', 0.9), $area('ir', 'Right iris', 'iris', 'maren', 0.7), $area('il', 'Left iris', 'iris', 'maren', 0.95), $area('v', 'Window', 'other', null, 0.3)]]);
+        self::assertSame([['f', 's'], ['l', 'il'], ['r', 'ir'], ['w', 'v']], array_map(static fn(array $pair): array => [$pair[0]->id, $pair[1]->id], Alike::pairs($here, $there)));
     }
 
     public function test_what_looks_right_is_left_alone(): void
