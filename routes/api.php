@@ -104,6 +104,7 @@ Route::post('shots/{shot}/follows', [FollowController::class, 'store']);
 Route::post('shots/{shot}/follows/person', [FollowController::class, 'person']);
 Route::get('shots/{shot}/carries', [CarryController::class, 'index']);
 Route::post('shots/{shot}/carries', [CarryController::class, 'store']);
+Route::get('jobs/{job}/carries/{batch}', [CarryController::class, 'batch'])->whereUuid('batch');
 Route::post('carries/{carry}/take', [CarryController::class, 'take']);
 Route::post('carries/{carry}/back', [CarryController::class, 'back']);
 Route::post('carries/{carry}/leave', [CarryController::class, 'leave']);

@@ -111,13 +111,29 @@ final class Orders
 
     public function cancel(Delivery $delivery): void
     {
-        Delivery::whereKey($delivery->id)->whereIn('state', DeliveryState::open())->update(['state' => DeliveryState::Cancelled]);
+        Delivery::whereKey($delivery->id)->whereIn('state', [DeliveryState::Paused, ...DeliveryState::open()])->update(['state' => DeliveryState::Cancelled]);
     }
 
     /** Its workers stop at the frame they are at; {@see retry} goes on. */
     public function pause(Delivery $delivery): void
     {
         Delivery::whereKey($delivery->id)->where('state', DeliveryState::Rendering)->update(['state' => DeliveryState::Paused]);
+    }
+
+    /** @return array<int, int> by delivery: when the first of its parts that nobody has begun is due */
+    public static function turns(): array
+    {
+        $queue = Queue::connection();
+        $turns = [];
+        foreach ($queue instanceof WorkQueue ? $queue->turns(Queues::DELIVERIES) : [] as $about => $turn) {
+            $part = sscanf($about, 'part %d')[0] ?? null;
+            $delivery = $part === null ? null : DeliveryPart::whereKey($part)->value('delivery_id');
+            if ($delivery !== null) {
+                $turns[$delivery] = min($turns[$delivery] ?? $turn, $turn);
+            }
+        }
+
+        return $turns;
     }
 
     /**

@@ -44,6 +44,12 @@ final class WorkQueue extends DatabaseQueue
         return (int) $this->rows()->where('queue', $queue)->min('turn');
     }
 
+    /** @return array<string, int> the turn of what waits in a queue, by the row it is for */
+    public function turns(string $queue): array
+    {
+        return $this->rows()->where('queue', $queue)->whereNull('reserved_at')->pluck('turn', 'about')->map(intval(...))->all();
+    }
+
     /** Gives what waits for a row another turn. */
     public function moveTo(string $queue, string $about, int $turn): void
     {

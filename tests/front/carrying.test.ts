@@ -16,7 +16,7 @@ const settled = vi.fn(() => Promise.resolve());
 const store = { settled } as unknown as RecipeStore;
 const areas = { all: computed(() => all.value), chosen: computed(() => all.value[0] ?? null) } as unknown as Areas;
 const carry = (id: number, state: Carry['state']): Carry => ({ id, batch: 'b', shot: { id: 10 + id, name: `s${id}` }, state, message: null, words: [], misses: [], frame: 3 });
-const make = () => useCarrying(1, store, areas);
+const make = () => useCarrying(1, 1, store, areas);
 
 beforeEach(() => {
   all.value = [treated('face', 'maren'), { ...treated('lids', 'maren'), touches: [] }, treated('iris', 'maren'), treated('other', null)];

@@ -13,7 +13,7 @@ beforeEach(() => {
 
 describe('uploads', () => {
   it('go on where a broken line left them, and make a shot of the whole', async () => {
-    vi.spyOn(api, 'beginUpload').mockResolvedValue({ id: 'u', received: 0 });
+    vi.spyOn(api, 'beginUpload').mockResolvedValue({ id: 'u', received: 0, size: 0, told: null });
     const offsets: number[] = [];
     let breaks = 3;
     vi.spyOn(api, 'sendPiece').mockImplementation((_id, offset, piece) => {
@@ -33,7 +33,7 @@ describe('uploads', () => {
   });
 
   it('what the server had already is not sent again; what it refuses is told on its line', async () => {
-    vi.spyOn(api, 'beginUpload').mockResolvedValueOnce({ id: 'u', received: 8 * MB }).mockRejectedValueOnce(new ApiError(422, 'too large'));
+    vi.spyOn(api, 'beginUpload').mockResolvedValueOnce({ id: 'u', received: 8 * MB, size: 0, told: null }).mockRejectedValueOnce(new ApiError(422, 'too large'));
     const send = vi.spyOn(api, 'sendPiece').mockResolvedValue({ received: 10 * MB });
     vi.spyOn(api, 'finishUpload').mockResolvedValue({ id: 1 } as Shot);
     const uploads = useUploads(1, vi.fn());

@@ -9,6 +9,7 @@ use App\Carrying\Targets;
 use App\Http\Requests\CarryRequest;
 use App\Http\Resources\CarryResource;
 use App\Models\Carry;
+use App\Models\Job;
 use App\Models\Shot;
 use App\Pictures\ShotPictures;
 use App\Pictures\View;
@@ -39,6 +40,12 @@ final class CarryController
         $batch = Carry::where('source_id', $shot->id)->orderByDesc('id')->value('batch');
 
         return CarryResource::collection(Carry::where('batch', $batch)->with(['shot', 'source'])->orderBy('id')->get());
+    }
+
+    /** All that were asked for at once. */
+    public function batch(Job $job, string $batch): AnonymousResourceCollection
+    {
+        return CarryResource::collection(Carry::where('batch', $batch)->whereRelation('shot', 'job_id', $job->id)->with(['shot', 'source'])->orderBy('id')->get());
     }
 
     public function store(CarryRequest $request, Shot $shot): AnonymousResourceCollection

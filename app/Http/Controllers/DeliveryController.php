@@ -28,7 +28,12 @@ final class DeliveryController
 
     public function index(): AnonymousResourceCollection
     {
-        return DeliveryResource::collection(Delivery::with(['parts', 'shot.job'])->orderByDesc('id')->limit(200)->get());
+        $turns = Orders::turns();
+        $all = Delivery::with(['parts', 'shot.job'])->orderByDesc('id')->limit(200)->get();
+        // What is still to be rendered comes first, as it is lined up.
+        $rank = static fn(Delivery $d): array => $d->state->isOpen() ? [0, $turns[$d->id] ?? PHP_INT_MIN, $d->id] : [1, 0, -$d->id];
+
+        return DeliveryResource::collection($all->sortBy($rank)->values());
     }
 
     public function formats(): JsonResponse

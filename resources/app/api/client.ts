@@ -1,4 +1,4 @@
-import type { Area, AreaColours, Carry, CarryOrder, CarryTarget, ColourPick, Cure, Delivery, Follow, Format, FoundPerson, Job, Kind, Motions, Pair, PathPoint, PictureRequest, Recipe, RecipeState, Revision, Scope, ScopeRequest, Shot, StartingPoint, Telltales, Triple, Upkeep, Version } from './types';
+import type { Alike, Area, AreaColours, Carry, CarryOrder, CarryTarget, ColourPick, Cure, Delivery, Follow, Format, FoundPerson, FrameNote, Job, KeptTreatment, Kind, ManyWishes, Motions, Pair, PathPoint, PictureRequest, Preset, Recipe, RecipeState, Revision, Scope, ScopeRequest, ServerFile, Shot, StartingPoint, Telltales, Triple, Upkeep, Upload, Version, Wishes } from './types';
 
 /** A request the server refused, with its sentence; status 0 when it could not be reached at all. */
 export class ApiError extends Error {
@@ -157,13 +157,21 @@ export const api = {
   renamePerson: (job: number, slug: string, name: string) => json<Job>('PUT', `/jobs/${job}/people/${slug}`, { name }),
   removePerson: (job: number, slug: string) => json<Job>('DELETE', `/jobs/${job}/people/${slug}`),
 
-  beginUpload: (job: number, name: string, size: number) => json<{ id: string; received: number }>('POST', `/jobs/${job}/uploads`, { name, size }),
+  /** Into a job, or none for a bundle. */
+  beginUpload: (job: number | null, name: string, size: number) => json<Upload>('POST', job === null ? '/uploads' : `/jobs/${job}/uploads`, { name, size }),
+  upload: (id: string) => json<Upload>('GET', `/uploads/${id}`),
+  takeBundle: (id: string) => json<Upload>('POST', `/uploads/${id}/bundle`),
+  folder: (path: string) => json<ServerFile[]>('GET', `/folders?path=${encodeURIComponent(path)}`),
+  takeFromFolder: (job: number, path: string, span: { from?: number; to?: number }) => json<Shot>('POST', `/jobs/${job}/folder`, { path, ...span }),
+  bundleUrl: (job: number, footage: boolean) => `/api/jobs/${job}/bundle${footage ? '?footage=1' : ''}`,
+  reportUrl: (job: number, form: string) => `/api/jobs/${job}/report.${form}`,
+  shotReportUrl: (shot: number, form: string) => `/api/shots/${shot}/report.${form}`,
   sendPiece: async (upload: string, offset: number, piece: Blob, signal: AbortSignal) =>
     await whole<{ received: number }>((await send('PUT', `/uploads/${upload}?offset=${offset}`, piece, 'application/octet-stream', signal)).json()),
   finishUpload: (upload: string, span: { from?: number; to?: number }) => json<Shot>('POST', `/uploads/${upload}/shot`, span),
 
   shot: (id: number) => json<Shot>('GET', `/shots/${id}`),
-  changeShot: (id: number, change: { name?: string; notes?: string }) => json<Shot>('PATCH', `/shots/${id}`, change),
+  changeShot: (id: number, change: { name?: string; notes?: string; archived?: boolean }) => json<Shot>('PATCH', `/shots/${id}`, change),
   acceptShot: (id: number) => json<Shot>('POST', `/shots/${id}/accept`),
   readShot: (id: number) => json<Shot>('POST', `/shots/${id}/read`),
   removeShot: (id: number) => json<undefined>('DELETE', `/shots/${id}`),
@@ -223,17 +231,40 @@ export const api = {
   svgUrl: (shot: number, area: string, frame: number) => `/api/shots/${shot}/areas/${area}/outline.svg?frame=${frame}`,
 
   deliveries: () => list<Delivery>('/deliveries'),
-  deliver: (shot: number, wanted: { format: string; from: number; to: number; slip: string }) => json<Delivery>('POST', `/shots/${shot}/deliveries`, wanted),
-  deliverMany: (job: number, wanted: { shots: number[]; format: string; handles: boolean; name: string; slip: string }) => json<Delivery[]>('POST', `/jobs/${job}/deliveries`, wanted),
+  deliver: (shot: number, wanted: Wishes & { from: number; to: number; slip: string }) => json<Delivery>('POST', `/shots/${shot}/deliveries`, wanted),
+  deliverMany: (job: number, wanted: ManyWishes & { shots: number[]; slip: string }) => json<Delivery[]>('POST', `/jobs/${job}/deliveries`, wanted),
   sumsUrl: (job: number) => `/api/jobs/${job}/deliveries.sha256`,
+  presets: (job: number) => json<Preset[]>('GET', `/jobs/${job}/presets`),
+  keepPreset: (job: number, title: string, order: ManyWishes) => json<Preset>('POST', `/jobs/${job}/presets`, { title, ...order }),
+  removePreset: (job: number, id: number) => json<undefined>('DELETE', `/jobs/${job}/presets/${id}`),
+  arrangeDeliveries: (ids: number[]) => json<undefined>('PUT', '/deliveries/order', { deliveries: ids }),
+  pauseDelivery: (id: number) => json<Delivery>('POST', `/deliveries/${id}/pause`),
   cancelDelivery: (id: number) => json<Delivery>('POST', `/deliveries/${id}/cancel`),
   retryDelivery: (id: number) => json<Delivery>('POST', `/deliveries/${id}/retry`),
   removeDelivery: (id: number) => json<undefined>('DELETE', `/deliveries/${id}`),
   deliveryUrl: (id: number) => `/api/deliveries/${id}/file`,
+  besideUrl: (id: number) => `/api/deliveries/${id}/beside`,
+
+  treatments: (job: number) => json<KeptTreatment[]>('GET', `/jobs/${job}/treatments`),
+  keepTreatment: (shot: number, wanted: { title: string; areas: string[]; base: boolean; finish: boolean }) => json<KeptTreatment>('POST', `/shots/${shot}/treatments`, wanted),
+  takeTreatment: (job: number, title: string, text: string) => json<KeptTreatment>('POST', `/jobs/${job}/treatments`, { title, text }),
+  removeTreatment: (job: number, id: number) => json<undefined>('DELETE', `/jobs/${job}/treatments/${id}`),
+  layTreatment: (job: number, id: number, wanted: { shots: number[]; person: string | null; replace: boolean }) => json<Carry[]>('POST', `/jobs/${job}/treatments/${id}/carries`, wanted),
+  treatmentUrl: (job: number, id: number) => `/api/jobs/${job}/treatments/${id}`,
+
+  notes: (shot: number) => list<FrameNote>(`/shots/${shot}/notes`),
+  note: (shot: number, frame: number, text: string) => json<FrameNote>('POST', `/shots/${shot}/notes`, { frame, text }),
+  changeNote: (shot: number, id: number, change: { text?: string; resolved?: boolean }) => json<FrameNote>('PATCH', `/shots/${shot}/notes/${id}`, change),
+  removeNote: (shot: number, id: number) => json<undefined>('DELETE', `/shots/${shot}/notes/${id}`),
+
+  beside: (shot: number, asked: { frame: number; other: number; otherFrame: number; recipe?: Recipe }) => json<Alike[]>('POST', `/shots/${shot}/beside`, asked),
+  matchTo: (shot: number, asked: { frame: number; other: number; areas: string[]; base: boolean; recipe?: Recipe }) =>
+    json<{ recipe: Recipe; misses: { area: string; before: number; after: number }[] }>('POST', `/shots/${shot}/beside/match`, asked),
 
   carryTargets: (shot: number, person: string | null) => json<CarryTarget[]>('GET', `/shots/${shot}/targets${person === null ? '' : `?person=${encodeURIComponent(person)}`}`),
   carries: (shot: number) => json<Carry[]>('GET', `/shots/${shot}/carries`),
   carry: (shot: number, order: CarryOrder) => json<Carry[]>('POST', `/shots/${shot}/carries`, order),
+  carriesOf: (job: number, batch: string) => json<Carry[]>('GET', `/jobs/${job}/carries/${batch}`),
   takeCarry: (id: number) => json<Carry>('POST', `/carries/${id}/take`),
   takeCarryBack: (id: number) => json<Carry>('POST', `/carries/${id}/back`),
   leaveCarry: (id: number) => json<Carry>('POST', `/carries/${id}/leave`),

@@ -98,6 +98,8 @@ export interface Shot {
   job: string;
   name: string;
   notes: string;
+  archived: boolean;
+  openNotes: number;
   /** Missing is what the cut asks for and is not here. */
   state: 'reading' | 'ready' | 'doubtful' | 'failed' | 'missing';
   error: string | null;
@@ -137,7 +139,35 @@ export interface Follow {
   person: string | null;
 }
 
-export interface Format { name: string; label: string; purpose: string }
+/** A format; there is whether this machine's ffmpeg can write it. */
+export interface Format { name: string; label: string; purpose: string; there: boolean }
+/** What is wished of a delivery besides its frames. */
+export interface Wishes {
+  format: string;
+  /** Rows of the pictures; null for the footage's own. */
+  height: number | null;
+  /** What mattes are written as; null for none. */
+  mattes: string | null;
+  /** Areas whose mattes are written; null for all. */
+  areas: string[] | null;
+  beside: string[];
+  burn: boolean;
+}
+export interface ManyWishes extends Wishes { handles: boolean; name: string }
+/** A way of delivering that a job keeps. */
+export interface Preset { id: number; title: string; order: ManyWishes }
+/** A treatment that a job keeps. */
+export interface KeptTreatment { id: number; title: string; areas: string[]; base: boolean; finish: boolean }
+/** Something asked for on a frame. */
+export interface FrameNote { id: number; shotId: number; frame: number; text: string; resolved: boolean; createdAt: string | null }
+/** What an area looks like: Oklab and how far its lights are from its shadows, and the counts of a vectorscope of 96 x 96, enlarged twice. */
+export interface AreaLook { mean: Triple; contrast: number; cloud: number[] }
+/** An area and its like in another shot; apart is CIEDE2000. */
+export interface Alike { area: string; name: string; other: string; here: AreaLook; there: AreaLook; apart: number }
+/** What lies in a folder of the server. */
+export interface ServerFile { name: string; path: string; kind: 'folder' | 'film' | 'sequence'; bytes: number }
+/** A file on its way in; told is what has become of a bundle. */
+export interface Upload { id: string; received: number; size: number; told: { state: 'reading' | 'done' | 'failed'; message?: string; job?: number; told?: string[] } | null }
 
 export interface Delivery {
   id: number;
@@ -147,13 +177,15 @@ export interface Delivery {
   job: string;
   format: string;
   formatLabel: string;
-  state: 'rendering' | 'finishing' | 'done' | 'cancelled' | 'failed';
+  state: 'rendering' | 'paused' | 'finishing' | 'done' | 'cancelled' | 'failed';
   from: number;
   to: number;
   revision: number;
   frames: number;
   done: number;
   file: string | null;
+  /** A zip of what else was wished, once it is done. */
+  beside: string | null;
   bytes: number | null;
   /** Of the file, once it is done. */
   sha256: string | null;

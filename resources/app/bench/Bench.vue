@@ -15,7 +15,7 @@ import WitnessRow from './time/WitnessRow.vue';
 const props = defineProps<{ shot: Shot; recipe: RecipeState; kinds: Kind[]; starts: StartingPoint[] }>();
 const { fail } = useNotices();
 const route = useRoute();
-const { store, areas, motions, compare, people, shown, goTo } = provideBench(props.shot, props.kinds, props.starts);
+const { store, areas, motions, compare, notes, people, shown, goTo } = provideBench(props.shot, props.kinds, props.starts);
 
 /** The picture is asked for before the controls are built: they are while it is made. */
 const asked = ref(false);
@@ -31,6 +31,9 @@ onMounted(async () => {
     await motions.poll();
     compare.meet(await people.load());
     await compare.load();
+    await notes.load();
+    const [first] = notes.open.value;
+    if (route.query.notes && first) goTo(first.frame);
   } catch (reason) {
     fail('Not all of the shot can be read', reason);
   }
@@ -40,7 +43,7 @@ onMounted(async () => {
 function begin(): void {
   const { area: wanted, frame } = route.query;
   areas.choose(areas.find(String(wanted))?.id ?? areas.all.value[0]?.id ?? 'base');
-  areas.step.value = wanted ? 5 : areas.chosen.value && areas.chosen.value.touches.length > 0 ? 4 : 1;
+  areas.step.value = wanted || route.query.notes ? 5 : areas.chosen.value && areas.chosen.value.touches.length > 0 ? 4 : 1;
   if (frame) goTo(Number(frame));
 }
 

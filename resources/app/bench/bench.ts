@@ -4,9 +4,11 @@ import { useAreas } from './areas/useAreas';
 import { useCarrying } from './carry/useCarrying';
 import { useFollowing } from './follow/useFollowing';
 import { useMotions } from './follow/useMotions';
+import { useAnother } from './judge/useAnother';
 import { useCompare } from './judge/useCompare';
 import { useCures } from './judge/useCures';
 import { useHistory } from './judge/useHistory';
+import { useNotes } from './judge/useNotes';
 import { useTelltales } from './judge/useTelltales';
 import { useViews } from './judge/useViews';
 import { useKeys } from './keys/useKeys';
@@ -48,7 +50,7 @@ export function createBench(shot: Shot, kinds: Kind[], starts: StartingPoint[]) 
   const areas = useAreas(shot, store, playhead);
   const people = usePeople(shot.jobId);
   const finding = useFinding(shot.id, playhead);
-  const carrying = useCarrying(shot.id, store, areas);
+  const carrying = useCarrying(shot.id, shot.jobId, store, areas);
   const views = useViews(areas);
   const telltales = useTelltales(shot.id, store, computed(() => areas.step.value === 5));
   const compare = useCompare(shot.id, store);
@@ -72,6 +74,8 @@ export function createBench(shot: Shot, kinds: Kind[], starts: StartingPoint[]) 
   const treating = useTreating(shot.id, store, playhead, areas, motions, outlines, playback);
   const picking = usePicking(shot.id, store, playhead, areas);
   const cures = useCures(shot, store, areas, following, goTo);
+  const another = useAnother(shot.id, store, playhead, compare, cures);
+  const notes = useNotes(shot.id);
   const shown = useShown({ shot, footage, store, playhead, areas, views, compare, history, cures, treating, stage, pictures, playback });
   const moments = useMoments({ shot, footage, store, areas, views, compare, following, telltales, stage, playback });
   const witnesses = useWitnesses(shot.id, store, motions, playhead, areas, views, playback, telltales);
@@ -88,7 +92,7 @@ export function createBench(shot: Shot, kinds: Kind[], starts: StartingPoint[]) 
 
   return {
     shot, footage, aspect, kinds, starts, panel, asked, askPlace, answerPlace, goTo,
-    store, playhead, motions, areas, people, finding, carrying, views, telltales, compare, history, outlines, following, stage, selection, pictures, playback, treating, picking, cures, shown, moments, witnesses,
+    store, playhead, motions, areas, people, finding, carrying, views, telltales, compare, another, notes, history, outlines, following, stage, selection, pictures, playback, treating, picking, cures, shown, moments, witnesses,
     /** Areas that somebody has ticked as judged, as the recipe is saved. */
     judged: computed(() => store.saved.value?.judged ?? []),
   };

@@ -3,10 +3,12 @@
 import InputText from 'primevue/inputtext';
 import { computed, ref } from 'vue';
 import { api } from '../api/client';
-import type { Shot } from '../api/types';
+import type { ManyWishes, Shot } from '../api/types';
 import PillChoice from '../widgets/PillChoice.vue';
 import FormatChoice from './FormatChoice.vue';
+import PresetLine from './PresetLine.vue';
 import { useOrder } from './useOrder';
+import { usual } from './wishes';
 
 const props = defineProps<{ jobId: number; job: string; shots: Shot[] }>();
 const emit = defineEmits<{ close: []; ordered: [] }>();
@@ -14,9 +16,7 @@ const { sending, place } = useOrder('The deliveries were not taken', () => {
   emit('ordered');
   emit('close');
 });
-const format = ref('ffv1');
-const handles = ref(true);
-const name = ref('{shot}_r{version}');
+const wishes = ref<ManyWishes>(usual());
 
 const inCut = computed(() => props.shots.some((shot) => shot.cut));
 const WAYS = [{ label: 'With handles', value: true }, { label: 'As the cut shows', value: false }];
@@ -26,24 +26,25 @@ const example = computed(() => {
   if (!shot) return '';
   const pad = (v: number, digits: number): string => String(v).padStart(digits, '0');
   const values: Record<string, string> = { job: props.job, shot: shot.name, version: String(shot.revision), event: pad(shot.cut?.number ?? 0, 3), first: pad(shot.from, 6), last: pad(shot.to, 6) };
-  return name.value.replace(/\{(\w+)\}/g, (whole, field: string) => values[field] ?? whole).toLowerCase().replace(/[\s-]+/g, '_');
+  return wishes.value.name.replace(/\{(\w+)\}/g, (whole, field: string) => values[field] ?? whole).toLowerCase().replace(/[\s-]+/g, '_');
 });
 
-const order = (): Promise<void> => place({ shots: props.shots.map((s) => s.id), format: format.value, handles: handles.value, name: name.value }, (wanted) => api.deliverMany(props.jobId, wanted));
+const order = (): Promise<void> => place({ ...wishes.value, areas: null, shots: props.shots.map((s) => s.id) }, (wanted) => api.deliverMany(props.jobId, wanted));
 </script>
 
 <template>
   <form class="deliver" @submit.prevent="order">
-    <FormatChoice v-model="format" />
-    <div v-if="inCut" class="row"><span class="dim">Frames</span><PillChoice :options="WAYS" :value="handles" label="Frames" @choose="handles = $event === true" /></div>
+    <PresetLine v-model="wishes" :job-id="jobId" />
+    <FormatChoice :model-value="wishes" @update:model-value="wishes = { ...wishes, ...$event }" />
+    <div v-if="inCut" class="row"><span class="dim">Frames</span><PillChoice :options="WAYS" :value="wishes.handles" label="Frames" @choose="wishes.handles = $event === true" /></div>
     <div class="name">
       <label for="delivery-name" class="dim">Names of the files</label>
-      <InputText id="delivery-name" v-model="name" maxlength="120" spellcheck="false" class="mono" />
+      <InputText id="delivery-name" v-model="wishes.name" maxlength="120" spellcheck="false" class="mono" />
       <small class="dim">{job} {shot} {version} {event} {first} {last} stand for what they say. The first: <span class="mono">{{ example }}</span></small>
     </div>
     <div class="row acts">
       <button type="button" class="btn" @click="emit('close')">Leave it</button>
-      <button type="submit" class="btn main" :disabled="sending || !name.trim()">Render {{ shots.length === 1 ? 'it' : `all ${shots.length}` }}</button>
+      <button type="submit" class="btn main" :disabled="sending || !wishes.name.trim()">Render {{ shots.length === 1 ? 'it' : `all ${shots.length}` }}</button>
     </div>
   </form>
 </template>
@@ -51,16 +52,21 @@ const order = (): Promise<void> => place({ shots: props.shots.map((s) => s.id), 
 <style scoped>
 .deliver {
   display: grid;
-  gap: 16px;
+  gap: 14px;
 }
 
 .row {
   display: flex;
-  gap: 8px;
+  gap: 12px;
   align-items: center;
 }
 
+.row > .dim {
+  width: 64px;
+}
+
 .acts {
+  gap: 8px;
   justify-content: flex-end;
 }
 

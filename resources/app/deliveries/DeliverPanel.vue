@@ -1,30 +1,33 @@
 <script setup lang="ts">
 /** What to deliver of a shot: the format and the frames. */
 import InputNumber from 'primevue/inputnumber';
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
 import { api } from '../api/client';
-import type { Shot } from '../api/types';
+import type { Shot, Wishes } from '../api/types';
 import FormatChoice from './FormatChoice.vue';
 import { useOrder } from './useOrder';
+import { usual } from './wishes';
 
-const props = defineProps<{ shot: Shot }>();
+const props = defineProps<{ shot: Shot; areas?: { id: string; name: string }[] }>();
 const emit = defineEmits<{ close: []; ordered: [] }>();
 const { sending, place } = useOrder('The delivery was not taken', () => {
   emit('ordered');
   emit('close');
 });
-const format = ref('ffv1');
+const { handles: _handles, name: _name, ...plain } = usual();
+const wishes = ref<Wishes>(plain);
 const from = ref(props.shot.from);
 const to = ref(props.shot.to);
+const own = computed(() => props.areas ?? (props.shot.progress?.areas ?? []).map((a) => ({ id: a.id, name: a.name })));
 
-const order = (): Promise<void> => place({ format: format.value, from: from.value, to: to.value }, (wanted) => api.deliver(props.shot.id, wanted));
+const order = (): Promise<void> => place({ ...wishes.value, from: from.value, to: to.value }, (wanted) => api.deliver(props.shot.id, wanted));
 </script>
 
 <template>
   <form class="deliver" @submit.prevent="order">
-    <FormatChoice v-model="format" />
+    <FormatChoice v-model="wishes" :areas="own" />
     <div class="span">
-      <span class="dim">Frames</span>
+      <span class="dim word">Frames</span>
       <InputNumber v-model="from" :min="shot.from" :max="to" :use-grouping="false" aria-label="First frame" />
       <span class="dim">to</span>
       <InputNumber v-model="to" :min="from" :max="shot.to" :use-grouping="false" aria-label="Last frame" />
@@ -40,7 +43,7 @@ const order = (): Promise<void> => place({ format: format.value, from: from.valu
 <style scoped>
 .deliver {
   display: grid;
-  gap: 16px;
+  gap: 14px;
 }
 
 .span,
@@ -48,6 +51,10 @@ const order = (): Promise<void> => place({ format: format.value, from: from.valu
   display: flex;
   gap: 8px;
   align-items: center;
+}
+
+.word {
+  width: 68px;
 }
 
 .row {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useTimeoutPoll } from '@vueuse/core';
 import Column from 'primevue/column';
-import DataTable from 'primevue/datatable';
+import DataTable, { type DataTableRowReorderEvent } from 'primevue/datatable';
 import ProgressBar from 'primevue/progressbar';
 import { useConfirm } from 'primevue/useconfirm';
 import { computed, ref } from 'vue';
@@ -16,7 +16,8 @@ const confirm = useConfirm();
 const deliveries = ref<Delivery[] | null>(null);
 const offline = ref(false);
 const isOpen = (d: Delivery): boolean => d.state === 'rendering' || d.state === 'finishing';
-const busy = computed(() => offline.value || (deliveries.value?.some(isOpen) ?? true));
+const open = computed(() => (deliveries.value ?? []).filter(isOpen));
+const busy = computed(() => offline.value || (deliveries.value === null || open.value.length > 0));
 useTimeoutPoll(load, computed(() => (busy.value ? 500 : 3000)), { immediate: true, immediateCallback: true });
 
 async function load(): Promise<void> {
@@ -35,6 +36,13 @@ async function act(what: string, action: Promise<unknown>): Promise<void> {
   }
   await load();
 }
+/** Only what is still to be rendered has an order. */
+function arrange({ dragIndex, dropIndex }: { dragIndex: number; dropIndex: number }): void {
+  const ids = open.value.map((d) => d.id);
+  if (dragIndex >= ids.length) return;
+  ids.splice(Math.min(dropIndex, ids.length - 1), 0, ...ids.splice(dragIndex, 1));
+  void act('The order was not taken', api.arrangeDeliveries(ids));
+}
 function remove(d: Delivery): void {
   confirm.require({
     header: `Remove the delivery of ${d.shot}?`,
@@ -45,21 +53,22 @@ function remove(d: Delivery): void {
   });
 }
 
-const WORDS: Record<Delivery['state'], string> = { rendering: 'rendering', finishing: 'putting the file together', done: 'done', cancelled: 'cancelled', failed: 'failed' };
+const WORDS: Record<Delivery['state'], string> = { rendering: 'rendering', paused: 'paused', finishing: 'putting the file together', done: 'done', cancelled: 'cancelled', failed: 'failed' };
 </script>
 
 <template>
   <TopBar :trail="[{ name: 'Jobs', to: '/' }]" title="Deliveries" :note="offline ? '▲ the server cannot be reached' : ''" />
   <main>
     <p v-if="deliveries?.length === 0" class="dim state">Nothing has been delivered yet. Open a shot and press Deliver.</p>
-    <DataTable v-else-if="deliveries" :value="deliveries" data-key="id" :row-class="() => 'delivery'" :pt="{ table: { 'aria-label': 'Deliveries' } }">
+    <DataTable v-else-if="deliveries" :value="deliveries" data-key="id" :row-class="(d: Delivery) => (isOpen(d) ? 'delivery open' : 'delivery')" :pt="{ table: { 'aria-label': 'Deliveries' } }" @row-reorder="(e: DataTableRowReorderEvent) => arrange(e)">
+      <Column v-if="open.length > 1" row-reorder style="width: 24px"><template #header><span class="unseen">Order</span></template><template #rowreordericon><span class="grip p-datatable-reorderable-row-handle" title="Drag to render it earlier or later">⁝</span></template></Column>
       <Column header="Shot"><template #body="{ data: d }"><span class="name" :data-state="d.state"><RouterLink :to="`/shots/${d.shotId}`"><b>{{ d.shot }}</b></RouterLink><span class="dim">{{ d.job }} · revision {{ d.revision }}</span></span></template></Column>
       <Column header="As"><template #body="{ data: d }"><span class="name"><span>{{ d.formatLabel }}</span><span class="mono dim">frames {{ d.from }}–{{ d.to }}</span></span></template></Column>
-      <Column header="State" style="width: 40%">
+      <Column header="State" style="width: 36%">
         <template #body="{ data: d }">
           <span v-if="isOpen(d)" class="state-of"><ProgressBar :value="Math.round((100 * d.done) / d.frames)" :show-value="false" :aria-label="`Rendering ${d.shot}`" style="height: 4px" /><span class="dim">{{ WORDS[d.state as Delivery['state']] }}, <span class="mono">{{ d.done }} of {{ d.frames }}</span> frames</span></span>
           <span v-else-if="d.state === 'failed'" class="warn">▲ {{ d.error }}</span>
-          <span v-else-if="d.state === 'done'"><span class="mono">{{ d.file }}</span> <span class="dim">{{ d.bytes === null ? '' : bytes(d.bytes) }}</span></span>
+          <span v-else-if="d.state === 'done'" class="name"><span><span class="mono">{{ d.file }}</span> <span class="dim">{{ d.bytes === null ? '' : bytes(d.bytes) }}</span></span><span v-if="d.beside" class="mono dim">{{ d.beside }}</span></span>
           <span v-else class="dim">{{ WORDS[d.state as Delivery['state']] }} at <span class="mono">{{ d.done }} of {{ d.frames }}</span> frames</span>
         </template>
       </Column>
@@ -68,9 +77,11 @@ const WORDS: Record<Delivery['state'], string> = { rendering: 'rendering', finis
         <template #body="{ data: d }">
           <span class="acts">
             <a v-if="d.state === 'done'" class="btn main" :href="api.deliveryUrl(d.id)" download>Download</a>
-            <button v-if="isOpen(d)" type="button" class="btn" @click="act('It was not cancelled', api.cancelDelivery(d.id))">Cancel</button>
-            <button v-if="d.state === 'failed' || d.state === 'cancelled'" type="button" class="btn" @click="act('It was not taken up again', api.retryDelivery(d.id))">Go on</button>
-            <button v-if="!isOpen(d)" type="button" class="btn quiet" @click="remove(d)">Remove</button>
+            <a v-if="d.beside" class="btn" :href="api.besideUrl(d.id)" download>What is beside</a>
+            <button v-if="d.state === 'rendering'" type="button" class="btn" @click="act('It was not paused', api.pauseDelivery(d.id))">Pause</button>
+            <button v-if="isOpen(d) || d.state === 'paused'" type="button" class="btn" @click="act('It was not cancelled', api.cancelDelivery(d.id))">Cancel</button>
+            <button v-if="['failed', 'cancelled', 'paused'].includes(d.state)" type="button" class="btn" @click="act('It was not taken up again', api.retryDelivery(d.id))">Go on</button>
+            <button v-if="!isOpen(d) && d.state !== 'paused'" type="button" class="btn quiet" @click="remove(d)">Remove</button>
           </span>
         </template>
       </Column>
@@ -105,6 +116,19 @@ main {
 .state-of {
   display: grid;
   gap: 4px;
+}
+
+.grip {
+  display: grid;
+  place-content: center;
+  width: 24px;
+  height: 24px;
+  color: var(--t3);
+  cursor: grab;
+}
+
+:deep(tr:not(.open)) .grip {
+  visibility: hidden;
 }
 
 .acts {

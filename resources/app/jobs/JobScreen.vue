@@ -21,14 +21,17 @@ import TopBar from '../widgets/TopBar.vue';
 import BringIn from './BringIn.vue';
 import BringInCut from './BringInCut.vue';
 import PeopleRows from './PeopleRows.vue';
+import JobFilter from './JobFilter.vue';
+import LayTreatment from './LayTreatment.vue';
 import ShotParts from './ShotParts.vue';
+import { EVERYTHING, filtered, type Filter } from './filters';
 import { useJob } from './useJob';
 import { useUploads, type Span } from './useUploads';
 
 const props = defineProps<{ jobId: number }>();
 const { say } = useNotices();
 const people = usePeople(props.jobId);
-const { job, missing, load, rename, note, arrange, accept, read, remove } = useJob(props.jobId, people);
+const { job, missing, load, rename, note, arrange, putAway, accept, read, remove } = useJob(props.jobId, people);
 const { incoming, send, stop } = useUploads(props.jobId, load);
 const bringing = ref(false);
 const cutting = ref(false);
@@ -36,15 +39,35 @@ const picked = ref<Shot[]>([]);
 /** As they are by now, and only those that can be delivered. */
 const chosen = computed(() => (job.value?.shots ?? []).filter((s) => s.state === 'ready' && picked.value.some((p) => p.id === s.id)));
 const deliveringMany = ref(false);
+const laying = ref(false);
+const filter = ref<Filter>(EVERYTHING);
+/** The rows there are: those that the filter lets through. */
+const rows = computed(() => filtered(job.value?.shots ?? [], filter.value));
+/** Rows as they stand in the whole job. */
+const at = (row: number): number => job.value?.shots.findIndex((s) => s.id === rows.value[row]?.id) ?? -1;
 /** The job by shots, or by people through the cut. */
 const by = ref<'shots' | 'people'>('shots');
 const VIEWS = [{ label: 'Shots', value: 'shots' as const }, { label: 'People', value: 'people' as const }];
+/** Pixels that a row is high; only those in sight are built. */
+const ROW = 124;
 const knowing = ref(false);
 const delivering = ref<Shot | null>(null);
 const naming = ref<Shot | null>(null);
 const name = ref('');
 const meant = ref<Shot | null>(null);
 const menu = ref<InstanceType<typeof Menu>>();
+const outMenu = ref<InstanceType<typeof Menu>>();
+/** What can be taken out of the job as a file. */
+const outs = computed(() => [
+  ...(inCut.value ? [{ label: 'Cut, OpenTimelineIO', url: api.cutUrl(props.jobId, 'otio') }, { label: 'Cut, decision list (EDL)', url: api.cutUrl(props.jobId, 'edl') }, { separator: true }] : []),
+  { label: 'Report, PDF', url: api.reportUrl(props.jobId, 'pdf') },
+  { label: 'Report, HTML', url: api.reportUrl(props.jobId, 'html') },
+  { separator: true },
+  { label: 'Bundle of the job', url: api.bundleUrl(props.jobId, false) },
+  { label: 'Bundle with footage', url: api.bundleUrl(props.jobId, true) },
+  { separator: true },
+  { label: 'Checksums of what was delivered', url: api.sumsUrl(props.jobId) },
+]);
 const screen = ref<HTMLElement>();
 const { isOverDropZone } = useDropZone(screen, { onDrop: (files) => take(files ?? [], {}) });
 
@@ -61,6 +84,10 @@ const acts = computed(() => {
     { label: 'Rename', command: () => ask(shot) },
     { label: 'Move up', disabled: index.value === 0, command: () => arrange(index.value, index.value - 1) },
     { label: 'Move down', disabled: index.value === (job.value?.shots.length ?? 0) - 1, command: () => arrange(index.value, index.value + 1) },
+    { label: shot.archived ? 'Take out again' : 'Put away', command: () => putAway([shot], !shot.archived) },
+    { separator: true },
+    { label: 'Report (PDF)', url: api.shotReportUrl(shot.id, 'pdf') },
+    { label: 'Report (HTML)', url: api.shotReportUrl(shot.id, 'html') },
     { separator: true },
     { label: 'Remove', command: () => remove(shot) },
   ];
@@ -101,7 +128,7 @@ function length(shot: Shot): string {
       <PillChoice :options="VIEWS" :value="by" label="The job by" @choose="by = $event ?? 'shots'" />
       <RouterLink class="btn quiet" to="/deliveries">Deliveries</RouterLink>
       <button type="button" class="btn quiet" @click="knowing = true">People…</button>
-      <template v-if="inCut"><a class="btn quiet" :href="api.cutUrl(jobId, 'otio')" download>Cut as OTIO</a><a class="btn quiet" :href="api.cutUrl(jobId, 'edl')" download>as EDL</a></template>
+      <button type="button" class="btn quiet" aria-haspopup="menu" @click="outMenu?.toggle($event)">Take out…</button>
       <button type="button" class="btn" @click="cutting = true">Bring in a cut</button>
       <button type="button" class="btn main" @click="bringing = true">Bring in footage</button>
     </TopBar>
@@ -112,8 +139,10 @@ function length(shot: Shot): string {
         <span v-else class="coming"><ProgressBar :value="Math.round(entry.share * 100)" :show-value="false" :aria-label="`${entry.name} coming in`" style="height: 4px" /><span class="dim">coming in, {{ Math.round(entry.share * 100) }} %</span></span>
         <button type="button" class="btn small" @click="stop(entry)">{{ entry.error ? 'Remove' : 'Stop' }}</button>
       </div>
+      <JobFilter v-if="job?.shots.length && by === 'shots'" v-model="filter" :job="job" />
       <PeopleRows v-if="job && by === 'people'" :job="job" />
-      <DataTable v-else-if="job?.shots.length" v-model:selection="picked" :value="job.shots" data-key="id" :row-class="() => 'shot'" :pt="{ table: { 'aria-label': 'Shots of the job' } }" @row-reorder="({ dragIndex, dropIndex }: DataTableRowReorderEvent) => arrange(dragIndex, dropIndex)">
+      <p v-else-if="job?.shots.length && rows.length === 0" class="none dim">No shot is like that. <button type="button" class="btn small" @click="filter = EVERYTHING">Show all</button></p>
+      <DataTable v-else-if="job?.shots.length" v-model:selection="picked" :value="rows" data-key="id" scrollable scroll-height="flex" :virtual-scroller-options="{ itemSize: ROW, numToleratedItems: 4 }" :row-class="() => 'shot'" :pt="{ table: { 'aria-label': 'Shots of the job' } }" @row-reorder="({ dragIndex, dropIndex }: DataTableRowReorderEvent) => arrange(at(dragIndex), at(dropIndex))">
         <Column row-reorder style="width: 24px"><template #header><span class="unseen">Order</span></template><template #rowreordericon><span class="grip p-datatable-reorderable-row-handle" title="Drag to another place; or move it by its menu">⁝</span></template></Column>
         <Column selection-mode="multiple" style="width: 28px" />
         <Column header="After | before" style="width: 188px">
@@ -134,13 +163,13 @@ function length(shot: Shot): string {
           <template #body="{ data: shot }">
             <span v-if="shot.state === 'reading'" class="dim">being read: every frame is decoded once to know its exact time…</span>
             <span v-else-if="shot.error" class="warn">▲ {{ shot.error }}</span>
-            <ShotParts v-else :shot="shot" :people="job.people" />
+            <div v-else class="parts" tabindex="0" :aria-label="`Parts of ${shot.name}`"><ShotParts :shot="shot" :people="job.people" /></div>
           </template>
         </Column>
         <Column header="Notes" style="width: var(--notes)"><template #body="{ data: shot }"><Textarea v-if="shot.state === 'ready'" class="notes" rows="3" maxlength="4000" :model-value="shot.notes" :aria-label="`Notes on ${shot.name}`" placeholder="Notes" @change="note(shot, ($event.target as HTMLTextAreaElement).value)" /></template></Column>
         <Column header="Left to do" style="width: 150px">
           <template #body="{ data: shot }">
-            <span class="todo">{{ shot.following ? 'following…' : shot.progress?.left }}<button v-if="shot.state === 'ready'" type="button" class="btn small" @click="delivering = shot">Deliver</button><template v-else-if="shot.state !== 'reading'"><button v-if="shot.state === 'doubtful'" type="button" class="btn small" @click="accept(shot)">Use it as it is</button><button v-else-if="shot.canBeReadAgain" type="button" class="btn small" @click="read(shot)">Read it again</button><button type="button" class="btn small" @click="remove(shot)">Remove</button></template></span>
+            <span class="todo"><span class="left">{{ shot.following ? 'following…' : shot.progress?.left }}</span><RouterLink v-if="shot.openNotes" class="dim" :to="`/shots/${shot.id}?notes=1`">{{ shot.openNotes === 1 ? '1 open note' : `${shot.openNotes} open notes` }}</RouterLink><button v-if="shot.state === 'ready'" type="button" class="btn small" @click="delivering = shot">Deliver</button><template v-else-if="shot.state !== 'reading'"><button v-if="shot.state === 'doubtful'" type="button" class="btn small" @click="accept(shot)">Use it as it is</button><button v-else-if="shot.canBeReadAgain" type="button" class="btn small" @click="read(shot)">Read it again</button><button type="button" class="btn small" @click="remove(shot)">Remove</button></template></span>
           </template>
         </Column>
         <Column style="width: 40px"><template #header><span class="unseen">More</span></template><template #body="{ data: shot }"><button type="button" class="plain icon" :aria-label="`More for ${shot.name}`" aria-haspopup="menu" @click="show($event, shot)">⋯</button></template></Column>
@@ -151,9 +180,11 @@ function length(shot: Shot): string {
       </div>
       <Menu ref="menu" :model="acts" popup append-to="main" />
     </main>
-    <footer v-if="chosen.length && by === 'shots'" class="chosen"><b>{{ chosen.length === 1 ? '1 shot' : `${chosen.length} shots` }} chosen</b><span class="grow"></span><a class="btn quiet" :href="api.sumsUrl(jobId)" download>Checksums of what was delivered</a><button type="button" class="btn" @click="picked = []">None</button><button type="button" class="btn main" @click="deliveringMany = true">Deliver {{ chosen.length === 1 ? 'it' : `all ${chosen.length}` }}</button></footer>
+    <footer v-if="chosen.length && by === 'shots'" class="chosen"><b>{{ chosen.length === 1 ? '1 shot' : `${chosen.length} shots` }} chosen</b><span class="grow"></span><button type="button" class="btn quiet" @click="picked = []">None</button><button type="button" class="btn" @click="putAway(chosen, true); picked = []">Put away</button><button type="button" class="btn" @click="laying = true">Lay a treatment on</button><button type="button" class="btn main" @click="deliveringMany = true">Deliver {{ chosen.length === 1 ? 'it' : `all ${chosen.length}` }}</button></footer>
     <Dialog v-if="job" v-model:visible="deliveringMany" modal :header="`Deliver ${chosen.length} shots`" :style="{ width: '520px' }"><DeliverMany :job-id="jobId" :job="job.name" :shots="chosen" @close="deliveringMany = false" @ordered="say('Rendering', 'Its progress is under Deliveries.')" /></Dialog>
-    <BringIn v-model:open="bringing" @take="take" />
+    <Dialog v-if="job" v-model:visible="laying" modal header="Lay a treatment on" :style="{ width: '520px' }"><LayTreatment :job="job" :shots="chosen" @close="laying = false" @taken="load" /></Dialog>
+    <Menu ref="outMenu" :model="outs" popup />
+    <BringIn v-model:open="bringing" :job-id="jobId" @take="take" @taken="load" />
     <BringInCut v-model:open="cutting" :job-id="jobId" @done="load" />
     <Dialog :visible="delivering !== null" modal :header="`Deliver ${delivering?.name}`" :style="{ width: '480px' }" @update:visible="delivering = null"><DeliverPanel v-if="delivering" :shot="delivering" @close="delivering = null" @ordered="say('Rendering', 'Its progress is under Deliveries.')" /></Dialog>
     <Dialog v-model:visible="knowing" modal header="People of this job" :style="{ width: '420px' }"><PeopleList :people="people" @removed="load" /></Dialog>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useFileDialog } from '@vueuse/core';
 import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
 import Menu from 'primevue/menu';
@@ -9,6 +10,7 @@ import { api } from '../api/client';
 import type { Job } from '../api/types';
 import { useNotices } from '../useNotices';
 import TopBar from '../widgets/TopBar.vue';
+import { useBundle } from './useBundle';
 
 const { fail } = useNotices();
 const router = useRouter();
@@ -23,6 +25,12 @@ const acts = computed(() => [
   { label: 'Rename', command: () => ask(meant.value) },
   { label: 'Remove', command: () => meant.value && remove(meant.value) },
 ]);
+
+const bundle = useBundle(() => void load());
+const { open: chooseBundle, onChange } = useFileDialog({ accept: '.zip', multiple: false, reset: true });
+onChange((files) => {
+  if (files?.[0]) void bundle.send(files[0]);
+});
 
 onMounted(load);
 async function load(): Promise<void> {
@@ -85,9 +93,17 @@ function left(job: Job): string {
   <TopBar :trail="[]" title="Jobs">
     <RouterLink class="btn quiet" to="/upkeep">Upkeep</RouterLink>
     <RouterLink class="btn quiet" to="/deliveries">Deliveries</RouterLink>
+    <button type="button" class="btn" @click="chooseBundle()">Bring in a bundle</button>
     <button type="button" class="btn main" @click="ask(null)">New job</button>
   </TopBar>
   <main>
+    <div v-if="bundle.name.value" class="bundle" role="status">
+      <b>{{ bundle.name.value }}</b>
+      <span v-if="bundle.problem.value" class="warn">▲ {{ bundle.problem.value }}</span>
+      <ul v-else-if="bundle.told.value.length"><li v-for="t in bundle.told.value" :key="t">{{ t }}</li></ul>
+      <span v-else class="dim">{{ bundle.share.value < 1 ? `coming in, ${Math.round(bundle.share.value * 100)} %` : 'being checked and taken in…' }}</span>
+      <button type="button" class="btn small" @click="bundle.close()">Close</button>
+    </div>
     <p v-if="jobs === null" class="dim state">Reading the jobs…</p>
     <p v-else-if="jobs.length === 0" class="dim state">No job yet. Make one, then bring footage into it.</p>
     <ul v-else aria-label="Jobs">
@@ -182,6 +198,24 @@ ul {
   grid-column: 3;
   align-self: center;
   color: var(--t2);
+}
+
+.bundle {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr) auto;
+  gap: 24px;
+  align-items: center;
+  padding: 12px 24px;
+  border-bottom: 1px solid var(--line);
+}
+
+.bundle ul {
+  display: block;
+  padding: 0;
+}
+
+.bundle li {
+  list-style: none;
 }
 
 .ask {

@@ -32,7 +32,7 @@ export function useJob(jobId: number, people: People) {
     }
   }
 
-  async function change(shot: Shot, values: { name: string } | { notes: string }): Promise<void> {
+  async function change(shot: Shot, values: { name: string } | { notes: string } | { archived: boolean }): Promise<void> {
     await api.changeShot(shot.id, values);
     if (job.value) job.value.shots = job.value.shots.map((s) => (s.id === shot.id ? { ...s, ...values } : s));
   }
@@ -50,6 +50,11 @@ export function useJob(jobId: number, people: People) {
     note: (shot: Shot, notes: string) => act('The note was not saved', async () => {
       if (notes !== shot.notes) await change(shot, { notes });
     }),
+    /** Puts shots away, or takes them out again. */
+    putAway: (shots: Shot[], archived: boolean) => act('Not all were put away', async () => {
+      for (const shot of shots) await change(shot, { archived });
+    }),
+    /** Moves a shot to the place of another. */
     arrange: (from: number, to: number) => act('The order was not taken', async () => {
       if (!job.value) return;
       const shots = [...job.value.shots];

@@ -1,12 +1,7 @@
-import { promiseTimeout } from '@vueuse/core';
 import { ref } from 'vue';
 import { api, ApiError } from '../api/client';
 import type { Shot } from '../api/types';
-
-const PIECE = 4 * 1024 * 1024;
-/** How long to wait before a piece is sent again, and how often in a row. */
-const AGAIN = 1000;
-const TRIES = 20;
+import { sendPieces } from './sendPieces';
 
 /** Frames of a file to use; all where both are left out. */
 export interface Span { from?: number; to?: number }
@@ -30,18 +25,7 @@ export function useUploads(jobId: number, arrived: (shot: Shot) => void) {
     try {
       if (file.size === 0) throw new ApiError(422, 'The file is empty.');
       const upload = await api.beginUpload(jobId, file.name, file.size);
-      let sent = upload.received;
-      let breaks = 0;
-      while (sent < file.size) {
-        try {
-          sent = (await api.sendPiece(upload.id, sent, file.slice(sent, sent + PIECE), entry.stop.signal)).received;
-          breaks = 0;
-        } catch (reason) {
-          if (!(reason instanceof ApiError) || !reason.transient || ++breaks > TRIES) throw reason;
-          await promiseTimeout(AGAIN);
-        }
-        entry.share = sent / file.size;
-      }
+      await sendPieces(upload, file, (share) => (entry.share = share), entry.stop.signal);
       arrived(await api.finishUpload(upload.id, span));
       drop(entry.key);
     } catch (reason) {

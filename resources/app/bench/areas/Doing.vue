@@ -49,7 +49,7 @@ function ordered(): void {
       <PeoplePanel v-else-if="panel === 'people'" />
       <HistoryList v-else-if="panel === 'history'" />
       <KeyList v-else-if="panel === 'keys'" />
-      <SidePanel v-else-if="panel === 'deliver'" :title="`Deliver ${shot.name}`" @close="panel = null"><DeliverPanel :shot="shot" @close="panel = null" @ordered="ordered" /></SidePanel>
+      <SidePanel v-else-if="panel === 'deliver'" :title="`Deliver ${shot.name}`" @close="panel = null"><DeliverPanel :shot="shot" :areas="areas.all.value" @close="panel = null" @ordered="ordered" /></SidePanel>
     </div>
     <footer>
       <button v-tooltip.top="store.saved.value?.undo ? `Undo: ${store.saved.value.undo}` : ''" type="button" class="btn quiet" :disabled="!store.saved.value?.undo" @click="store.undo()">Undo</button>

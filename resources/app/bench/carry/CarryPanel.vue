@@ -6,6 +6,7 @@ import PillChoice from '../../widgets/PillChoice.vue';
 import SidePanel from '../../widgets/SidePanel.vue';
 import { useBench } from '../bench';
 import CarryProposal from './CarryProposal.vue';
+import KeptList from './KeptList.vue';
 
 const { carrying, people, areas, panel, store } = useBench();
 
@@ -26,7 +27,7 @@ const light = (apart: number): string => (apart < 5 ? 'in much the same light' :
 <template>
   <SidePanel title="Carry to other shots" @close="panel = null">
     <template v-if="carrying.carries.value.length">
-      <ul class="list" aria-label="Proposals"><CarryProposal v-for="c in carrying.carries.value" :key="c.id" :carry="c" /></ul>
+      <ul class="list" aria-label="Proposals"><CarryProposal v-for="c in carrying.carries.value" :key="c.id" :carry="c" @take="carrying.take([c])" @back="carrying.takeBack([c])" @leave="carrying.leave([c])" /></ul>
     </template>
     <template v-else>
       <section aria-label="What">
@@ -37,6 +38,7 @@ const light = (apart: number): string => (apart < 5 ? 'in much the same light' :
         <label v-if="store.recipe.value?.base.length" class="tick"><Checkbox v-model="carrying.base.value" binary /> Base</label>
         <label v-if="store.recipe.value?.finish.length" class="tick"><Checkbox v-model="carrying.finish.value" binary /> Finish</label>
       </section>
+      <KeptList />
       <section aria-label="To">
         <h3>To</h3>
         <p v-if="carrying.targets.value.length === 0" class="dim">There is no other shot in this job.</p>

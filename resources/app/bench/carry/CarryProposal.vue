@@ -3,10 +3,9 @@
 import { computed } from 'vue';
 import { api } from '../../api/client';
 import type { Carry } from '../../api/types';
-import { useBench } from '../bench';
 
 const props = defineProps<{ carry: Carry }>();
-const { carrying } = useBench();
+defineEmits<{ take: []; back: []; leave: [] }>();
 const made = computed(() => props.carry.frame !== null && props.carry.state !== 'failed');
 /** What differs by less than this is not seen, CIEDE2000. */
 const SEEN = 1;
@@ -19,9 +18,9 @@ const figure = (v: number): string => (v < SEEN ? 'under 1' : v.toFixed(1));
       <h3>{{ carry.shot.name }}</h3>
       <span class="grow"></span>
       <RouterLink v-if="carry.state === 'taken'" class="btn small" :to="`/shots/${carry.shot.id}`">Open it</RouterLink>
-      <button v-if="carry.state === 'taken'" type="button" class="btn small" @click="carrying.takeBack([carry])">Take back</button>
-      <button v-if="carry.state === 'proposed'" type="button" class="btn small" @click="carrying.leave([carry])">Leave</button>
-      <button v-if="carry.state === 'proposed'" type="button" class="btn small" @click="carrying.take([carry])">Take</button>
+      <button v-if="carry.state === 'taken'" type="button" class="btn small" @click="$emit('back')">Take back</button>
+      <button v-if="carry.state === 'proposed'" type="button" class="btn small" @click="$emit('leave')">Leave</button>
+      <button v-if="carry.state === 'proposed'" type="button" class="btn small" @click="$emit('take')">Take</button>
     </header>
     <p v-if="carry.state === 'waiting'" class="dim" role="status">waits for its turn…</p>
     <p v-else-if="carry.state === 'working'" class="dim" role="status">{{ carry.message ?? 'begins' }}…</p>

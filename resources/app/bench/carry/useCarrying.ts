@@ -13,7 +13,7 @@ const isOpen = (carry: Carry): boolean => carry.state === 'waiting' || carry.sta
 const isTreated = (area: Area): boolean => area.touches.length > 0 || area.pair?.linked === true;
 
 /** Carrying what is done in this shot to others: chosen here, proposed in the background, then taken or left. */
-export function useCarrying(shot: number, store: RecipeStore, areas: Areas) {
+export function useCarrying(shot: number, job: number, store: RecipeStore, areas: Areas) {
   const { fail } = useNotices();
   const targets = shallowRef<CarryTarget[]>([]);
   const carries = shallowRef<Carry[]>([]);
@@ -31,7 +31,8 @@ export function useCarrying(shot: number, store: RecipeStore, areas: Areas) {
   const open = computed(() => carries.value.some(isOpen));
   const proposed = computed(() => carries.value.filter((c) => c.state === 'proposed'));
   const taken = computed(() => carries.value.filter((c) => c.state === 'taken'));
-  const ready = computed(() => shots.value.size > 0 && (chosen.value.size > 0 || base.value || finish.value));
+  const something = computed(() => chosen.value.size > 0 || base.value || finish.value);
+  const ready = computed(() => shots.value.size > 0 && something.value);
 
   async function act(what: string, how: () => Promise<void>): Promise<void> {
     try {
@@ -80,13 +81,26 @@ export function useCarrying(shot: number, store: RecipeStore, areas: Areas) {
     });
     sending.value = false;
   }
+  /** Asks for a proposal of a kept treatment for this shot, for whom is chosen. */
+  async function lay(treatment: number): Promise<void> {
+    await act('It cannot be laid on', async () => {
+      await store.settled();
+      carries.value = await api.layTreatment(job, treatment, { shots: [shot], person: person.value, replace: replace.value });
+      resume();
+    });
+  }
+  /** What was taken here is in this very recipe. */
+  async function refresh(which: Carry[]): Promise<void> {
+    if (which.some((c) => c.shot.id === shot)) await act('The recipe cannot be read anew', async () => store.adopt(await api.recipe(shot)));
+  }
   /** Every one of them, each by itself: one that fails keeps none from its place. */
   async function each(which: Carry[], what: string, how: (id: number) => Promise<Carry>): Promise<void> {
     for (const carry of which) await act(`${what}: ${carry.shot.name}`, async () => put(await how(carry.id)));
+    await refresh(which);
   }
 
   return {
-    targets, carries, chosen, shots, base, finish, replace, match, person, offered, open, proposed, taken, ready, sending, begin, choosePerson, propose,
+    targets, carries, chosen, shots, base, finish, replace, match, person, offered, open, proposed, taken, something, ready, sending, begin, choosePerson, propose, lay,
     tick: (id: string) => toggle(chosen, id),
     tickShot: (id: number) => toggle(shots, id),
     take: (which: Carry[]) => each(which, 'It was not taken', api.takeCarry),

@@ -9,6 +9,8 @@ import { useNotices } from '../../useNotices';
 import PillChoice from '../../widgets/PillChoice.vue';
 import RulerSlider from '../../widgets/RulerSlider.vue';
 import { useBench } from '../bench';
+import AnotherShot from './AnotherShot.vue';
+import NoteList from './NoteList.vue';
 import TelltaleList from './TelltaleList.vue';
 import VersionList from './VersionList.vue';
 import type { Layout } from './useCompare';
@@ -78,8 +80,10 @@ async function tick(on: boolean): Promise<void> {
       <PillChoice v-if="compare.neighbour.value" :options="CUTS" :value="moments.cut.value" label="Play across the cut" off @choose="moments.playCut($event)" />
     </div>
     <RulerSlider v-if="compare.neighbour.value" label="Its frame" :value="compare.neighbour.value.frame" :least="compare.neighbour.value.from" :most="compare.neighbour.value.to" :neutral="compare.neighbour.value.from" :digits="0" @change="compare.turn($event)" />
+    <AnotherShot v-if="compare.neighbour.value" />
     <label class="tick judged"><Checkbox :model-value="isJudged" binary :disabled="store.unsaved.value" @update:model-value="tick($event)" /> <span>{{ area.name }} is judged</span><small class="dim">{{ isJudged ? 'until something is changed that is seen in it' : 'tick it once you have seen it in motion' }}</small></label>
     <TelltaleList :area="area" />
+    <NoteList />
     <VersionList />
   </div>
 </template>

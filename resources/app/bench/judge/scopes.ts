@@ -90,6 +90,35 @@ function vectors(g: CanvasRenderingContext2D, c: HTMLCanvasElement, counts: numb
   }
 }
 
+/**
+ * The clouds of one part in two shots over each other: here in grey, there in a faint tint; the middle of the plane, twice enlarged.
+ *
+ * @param here counts, row by row
+ */
+export function drawClouds(c: HTMLCanvasElement, here: number[], there: number[], ratio: number): void {
+  const g = c.getContext('2d');
+  if (!g) return;
+  g.fillStyle = '#141414';
+  g.fillRect(0, 0, c.width, c.height);
+  g.font = `${10 * ratio}px 'Spline Sans Mono Variable', monospace`;
+  const side = Math.sqrt(here.length);
+  if (side === 0) return;
+  vectors(g, c, [], side, ratio, 2);
+  const left = (c.width - c.height) / 2;
+  const cut = (side * (1 - SHOWN)) / 2;
+  g.globalCompositeOperation = 'lighter';
+  for (const [counts, tint] of [[there, TINTS[0]], [here, TINTS[2]]] as const) {
+    const full = Math.max(1, counts.reduce((a, b) => a + b, 0) / 200);
+    g.drawImage(cells(counts, side, side, full, tint), cut, cut, side * SHOWN, side * SHOWN, left, 0, c.height, c.height);
+  }
+  g.globalCompositeOperation = 'source-over';
+  [['here', TINTS[2]], ['there', TINTS[0]]].forEach(([word, tint], i) => {
+    const [r, gr, b] = tint as readonly [number, number, number];
+    g.fillStyle = `rgb(${r * 220} ${gr * 220} ${b * 220})`;
+    g.fillText(word as string, 6 * ratio, (14 + 14 * i) * ratio);
+  });
+}
+
 function histogram(g: CanvasRenderingContext2D, c: HTMLCanvasElement, counts: number[][], ratio: number): void {
   const luma = counts[0] ?? [];
   const bins = luma.length;
