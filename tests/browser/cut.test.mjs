@@ -62,7 +62,8 @@ test('chosen shots are delivered at once as the cut shows them, and the cut name
   for (const name of ['gh050', 'gh010_backlit']) await page.getByRole('row').filter({ has: page.getByRole('link', { name: `Open ${name}`, exact: true }) }).getByRole('checkbox').check();
   await page.getByRole('button', { name: 'Deliver all 2' }).click();
   const dialog = page.getByRole('dialog', { name: 'Deliver 2 shots' });
-  await dialog.getByRole('radio', { name: /VP9/ }).check();
+  await dialog.getByRole('combobox', { name: 'Format' }).click();
+  await page.getByRole('option', { name: /VP9/ }).click();
   await dialog.getByRole('button', { name: 'As the cut shows' }).click();
   await dialog.getByLabel('Names of the files').fill('e{event}_{shot}');
   await dialog.getByText('e001_gh050').waitFor();

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Carry;
 
 use Cossel\Core\Motion\Motions;
+use Cossel\Core\Motion\State;
 use Cossel\Core\Outline\AreaMatte;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\LabPlanes;
@@ -77,15 +78,31 @@ final class AreaTones
         return $given;
     }
 
-    /** @return iterable<int, array{Frame, Rect}> */
-    private function seen(Area $area): iterable
+    /**
+     * The frames that show it, those on which something hides it only where there are no others.
+     *
+     * @return array<int, array{Frame, Rect}>
+     */
+    private function seen(Area $area): array
     {
+        $seen = $hidden = [];
         foreach ($this->frames as $number => $frame) {
             $rect = AreaMatte::on($area, $number, $this->motions, $frame->format->rect())->bounds();
             $isLive = $number >= $area->live->from && $number <= $area->live->to;
             if ($isLive && !$rect->isEmpty() && ($this->motions->openness($area, $number) ?? 1.0) >= self::OPEN) {
-                yield $number => [$frame, $rect];
+                $this->isHidden($area, $number) ? $hidden[$number] = [$frame, $rect] : $seen[$number] = [$frame, $rect];
             }
         }
+
+        return $seen === [] ? $hidden : $seen;
+    }
+
+    /** Whether it, or what it rides on, was not found in the picture on a frame. */
+    private function isHidden(Area $area, int $number): bool
+    {
+        $state = $this->motions->track($area, $area->motion)?->steps[$number]->state ?? null;
+
+        return in_array($state, [State::Bridged, State::Lost], true)
+            || ($area->motion->on !== null && $this->isHidden($this->motions->area($area->motion->on), $number));
     }
 }

@@ -12,13 +12,18 @@ use Cossel\Core\Carry\Tones;
 use Cossel\Core\Carry\TrimFit;
 use Cossel\Core\Colour\Transfer;
 use Cossel\Core\Colour\WhitePoint;
+use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Motion\Motions;
+use Cossel\Core\Motion\State;
+use Cossel\Core\Motion\Step;
+use Cossel\Core\Motion\Track;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\LabPlanes;
 use Cossel\Core\Picture\Luma;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Keyed;
+use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\Touch;
 use Cossel\Core\Render\FrameRenderer;
@@ -132,6 +137,16 @@ final class MatchingTest extends TestCase
         self::assertEqualsWithDelta(array_sum($wall($recipe, self::scene(self::light(0.0, 0.0, 1.0)))) / 16, array_sum($wall($matched->recipe, $there[0])) / 16, 0.02);
     }
 
+    public function test_a_trim_of_the_base_is_given_the_footage_itself(): void
+    {
+        $plain = self::recipe([]);
+        $bright = $plain->withBase(Documents::read(['base' => [['id' => 'b1', 'kind' => 'exposure', 'stops' => 1]]])->base);
+        $frames = [0 => self::scene(self::light(0.0, 0.0, 1.0))];
+        $given = static fn(Recipe $of): ?Tones => (new AreaTones($of, new Motions($of, []), $frames))->untreated($of->areas[0])->tones(Matching::neutral('t'));
+        self::assertNotNull($given($plain));
+        self::assertEquals($given($plain), $given($bright));
+    }
+
     public function test_matching_again_sets_the_trim_that_is_there(): void
     {
         $recipe = self::recipe([['id' => 't1', 'kind' => 'exposure', 'stops' => 0.6]]);
@@ -191,6 +206,28 @@ final class MatchingTest extends TestCase
         self::assertGreaterThan($tones->shadows[0] + 0.02, $tones->mean[0]);
         self::assertNull(Tones::of(LabPlanes::of($frame->window($rect), $rect, Transfer::Bt1886), Grey::filled($rect, 0.4)));
         self::assertEqualsWithDelta(0.0, Tones::mean([$tones, $tones])->apart($tones), 1e-9);
+    }
+
+    public function test_frames_on_which_something_hides_an_area_do_not_count_where_there_are_others(): void
+    {
+        $follow = ['by' => 'follow', 'start' => 0, 'span' => [0, 20], 'model' => 'similarity', 'track' => ['sha256' => str_repeat('cd', 32)]];
+        $face = Documents::area(['part' => 'face', 'touches' => [], 'motion' => $follow]);
+        $spot = Documents::area(['id' => 'spot', 'touches' => [], 'motion' => ['by' => 'ride', 'on' => 'face'], 'outline' => ['at' => 0, 'shapes' => [['id' => 's2', 'kind' => 'ellipse', 'centre' => [0.9, 0.5], 'radii' => [0.1, 0.1]]]]]);
+        $recipe = Documents::read(['areas' => [$face, $spot]]);
+        $step = static fn(State $state): Step => new Step(Matrix::identity(), $state, 1.0);
+        $states = static fn(State $second): array => array_map(static fn(int $frame): Step => $step($frame === 10 ? $second : State::Followed), range(0, 20));
+        $scenes = [0 => self::scene(self::light(0.0, 0.0, 1.0)), 10 => self::scene(self::light(-2.0, 0.0, 1.0))];
+        $light = static function (State $second, array $frames, int $area) use ($recipe, $states): float {
+            $motions = new Motions($recipe, [str_repeat('cd', 32) => Track::of(0, Model::Similarity, $states($second))]);
+
+            return (new AreaTones($recipe, $motions, $frames))->of($recipe->areas[$area])->mean[0] ?? throw new \LogicException('It is not seen.');
+        };
+        foreach ([0, 1] as $area) {
+            $plain = $light(State::Followed, [0 => $scenes[0]], $area);
+            self::assertEqualsWithDelta($plain, $light(State::Bridged, $scenes, $area), 1e-9);
+            self::assertLessThan($plain - 0.05, $light(State::Followed, $scenes, $area));
+            self::assertLessThan($plain - 0.1, $light(State::Bridged, [10 => $scenes[10]], $area));
+        }
     }
 
     public function test_a_trim_is_held_where_the_pixels_do_not_tell(): void

@@ -43,8 +43,9 @@ final class BytesTest extends TestCase
 
     public function test_linear_light_keeps_what_is_beyond_white_and_is_rounded_to_half_floats(): void
     {
-        $values = [0.0, 1.0, 0.5, 1.3, -0.2, 40.0, 1e9, NAN, 1 / 3];
-        $planes = new Planes(Rect::of(0, 0, 9, 1), $values, array_reverse($values), array_fill(0, 9, 0.25));
+        $values = [0.0, 1.0, 0.5, 1.3, -0.2, 40.0, 1e9, NAN, ...array_map(static fn(int $i): float => 0.3 + $i / 97, range(1, 50))];
+        $n = count($values);
+        $planes = new Planes(Rect::of(0, 0, $n, 1), $values, array_reverse($values), array_fill(0, $n, 0.25));
         [$green, $blue, $red] = array_map(static fn(string $bytes): array => array_values(unpack('g*', $bytes) ?: []), Bytes::linear($planes, Transfer::Bt1886));
         self::assertSame(array_map(strval(...), array_reverse($red)), array_map(strval(...), $green));
         self::assertEqualsWithDelta(0.25 ** 2.4, $blue[0], 0.25 ** 2.4 / 2048);
