@@ -47,7 +47,7 @@ final class WorkQueue extends DatabaseQueue
     /** @return array<string, int> the turn of what waits in a queue, by the row it is for */
     public function turns(string $queue): array
     {
-        return $this->rows()->where('queue', $queue)->whereNull('reserved_at')->pluck('turn', 'about')->map(intval(...))->all();
+        return $this->rows()->where('queue', $queue)->whereNull('reserved_at')->pluck('turn', 'about')->map(static fn(mixed $turn): int => (int) $turn)->all();
     }
 
     /** Gives what waits for a row another turn. */

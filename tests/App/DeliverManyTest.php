@@ -10,10 +10,13 @@ use App\Deliveries\FileName;
 use App\Deliveries\Format;
 use App\Footage\StorageFull;
 use App\Models\Delivery;
+use App\Models\DeliveryState;
 use App\Models\Shot;
 use Cossel\Core\Cut\Cut;
 use Cossel\Core\Cut\Event;
 use Cossel\Core\Cut\Rate;
+use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Testing\TestResponse;
 
 /** Many shots delivered at once: named, checked for room, with their sums. */
@@ -79,5 +82,27 @@ final class DeliverManyTest extends AppTestCase
         $this->expectException(StorageFull::class);
         $this->expectExceptionMessageMatches('/^This needs about 1000000000\.0 GB of room, and [\d.]+ GB are free/');
         DiskSpace::check(10 ** 18);
+    }
+
+    public function test_what_waits_is_put_in_another_order_paused_and_gone_on_with(): void
+    {
+        config(['queue.default' => 'work']);
+        $this->order()->assertOk();
+        [$first, $second] = Delivery::orderBy('id')->get()->all();
+        $listed = fn(): array => array_column($this->getJson('/api/deliveries')->assertOk()->json(), 'id');
+        $this->putJson('/api/deliveries/order', ['deliveries' => [$second->id, $first->id]])->assertNoContent();
+        self::assertSame([$second->id, $first->id], $listed());
+        $parts = DB::table('queue_jobs')->orderBy('turn')->pluck('about')->all();
+        $of = static fn(Delivery $d): array => $d->parts->map(static fn($part): string => "part {$part->id}")->all();
+        self::assertSame([...$of($second), ...$of($first)], $parts);
+        $this->putJson('/api/deliveries/order', ['deliveries' => ['x']])->assertStatus(422);
+        $this->postJson("/api/deliveries/{$first->id}/pause")->assertOk()->assertJsonPath('state', 'paused');
+        Artisan::call('queue:work', ['--queue' => 'deliveries', '--stop-when-empty' => true, '--quiet' => true]);
+        self::assertSame([DeliveryState::Paused, DeliveryState::Done], [$first->refresh()->state, $second->refresh()->state]);
+        self::assertSame([$second->id, $first->id], $listed());
+        $this->postJson("/api/deliveries/{$first->id}/retry")->assertOk();
+        Artisan::call('queue:work', ['--queue' => 'deliveries', '--stop-when-empty' => true, '--quiet' => true]);
+        self::assertSame(DeliveryState::Done, $first->refresh()->state);
+        $this->postJson("/api/deliveries/{$first->id}/pause")->assertOk()->assertJsonPath('state', 'done');
     }
 }

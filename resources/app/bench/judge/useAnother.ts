@@ -10,6 +10,8 @@ import type { Cures } from './useCures';
 
 /** How long nothing has to change before the two are read anew. */
 const REST = 400;
+/** CIEDE2000 that makes a difference. */
+const SEEN = 0.25;
 
 /** The same parts of the same people here and in the shot that is compared with, and what brings one to the other. */
 export function useAnother(shotId: number, store: RecipeStore, playhead: Playhead, compare: Compare, cures: Cures) {
@@ -55,6 +57,10 @@ export function useAnother(shotId: number, store: RecipeStore, playhead: Playhea
     try {
       const areas = base && cloud.value ? [cloud.value.area] : [...ticked.value];
       const { recipe, misses } = await api.matchTo(shotId, { frame: playhead.frame.value, other: near.id, areas, base, ...store.asked() });
+      if (misses.every((m) => m.before - m.after < SEEN)) {
+        say(`Nothing brings it nearer to ${near.name}`, misses.every((m) => m.before < SEEN) ? 'They look alike already.' : 'A trim does not do it; look at what the touches make of it.');
+        return;
+      }
       const by: Cure = { words: `to ${near.name}`, recipe, followFrom: null, measure: null };
       proposal.value = { by, label: `${base ? 'Base' : 'Areas'} matched to ${near.name}`, misses };
       cures.preview(by);
