@@ -21,7 +21,7 @@ final class Carries
 
     /**
      * @param list<int>                                                                           $shots that it is carried to
-     * @param array{areas: list<string>, base: bool, finish: bool, replace: bool, match: bool} $what
+     * @param array{areas: list<string>, touches?: list<string>|null, base: bool, finish: bool, replace: bool, match: bool} $what
      *
      * @return Collection<int, Carry>
      *

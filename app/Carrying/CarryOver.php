@@ -51,7 +51,7 @@ final class CarryOver
     /**
      * What is carried of a shot, with what it looks like there.
      *
-     * @param array{areas: list<string>, base: bool, finish: bool, match: bool} $what
+     * @param array{areas: list<string>, base: bool, finish: bool, match: bool, touches?: list<string>|null} $what
      * @param bool                                                              $whole whether all is looked up that can be needed once the footage is not at hand
      */
     public function treatment(Scene $from, array $what, bool $whole = false): Treatment
@@ -59,7 +59,7 @@ final class CarryOver
         $source = $from->recipe;
         $areas = array_map($source->area(...), $what['areas']);
         $look = $this->tones($from, $this->frames->of($from->footage, Frames::numbers($source->source->span)));
-        $treatment = Treatment::of($source, $from->motions(), $what['areas'], $what['base'], $what['finish'], $what['match'] ? self::results($look, $areas) : [], self::given($look, $areas));
+        $treatment = Treatment::of($source, $from->motions(), $what['areas'], $what['base'], $what['finish'], $what['match'] ? self::results($look, $areas) : [], self::given($look, $areas), $what['touches'] ?? null);
 
         return $whole ? $treatment->withMarks($this->marks($from, $treatment)) : $treatment;
     }

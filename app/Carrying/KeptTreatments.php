@@ -38,18 +38,19 @@ final class KeptTreatments
     /**
      * Keeps what is done in a shot; one of the same name gives way.
      *
-     * @param list<string> $areas
+     * @param list<string>      $areas
+     * @param list<string>|null $touches ids of those that are kept; null for all
      *
      * @throws CannotCarry
      */
-    public function keep(Shot $shot, string $name, array $areas, bool $base, bool $finish): KeptTreatment
+    public function keep(Shot $shot, string $name, array $areas, bool $base, bool $finish, ?array $touches = null): KeptTreatment
     {
         $recipe = $this->recipes->recipe($shot);
         if ($areas === [] && !$base && !$finish) {
             throw new CannotCarry('Nothing is chosen to be kept.');
         }
         $scene = new Scene($shot->readyFootage()->file(), $recipe, $this->tracks->of($recipe));
-        $treatment = $this->over->treatment($scene, ['areas' => $areas, 'base' => $base, 'finish' => $finish, 'match' => true], whole: true);
+        $treatment = $this->over->treatment($scene, ['areas' => $areas, 'base' => $base, 'finish' => $finish, 'match' => true, 'touches' => $touches], whole: true);
 
         return $this->put($shot->job, $name, TreatmentFile::document($treatment, $recipe, $this->writer));
     }

@@ -14,6 +14,7 @@ use App\Models\Treatment;
 use App\Treatment\Recipes;
 use App\Work\Queues;
 use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\Touch;
 use Illuminate\Support\Collection;
 
 final class CarryTreatment extends JobCommand
@@ -24,6 +25,7 @@ final class CarryTreatment extends JobCommand
         {--from= : shot it comes from}
         {--person= : whose areas, by their short id; with --treatment whose they become}
         {--area=* : names of areas}
+        {--touch=* : kinds of touches, where not all are carried}
         {--base : the base too}
         {--finish : the finish too}
         {--treatment= : a kept treatment by its name, or a .recipe.json file, instead of a shot}
@@ -75,7 +77,12 @@ final class CarryTreatment extends JobCommand
             throw WrongUse::because('There is no area “' . reset($unknown) . "” in {$name}.");
         }
 
-        return $carries->begin($from, $targets, ['areas' => array_values(array_column($areas, 'id')), 'base' => $this->option('base'), 'finish' => $this->option('finish'), 'replace' => $this->option('replace'), 'match' => !$this->option('no-match')]);
+        $kinds = $this->option('touch');
+        $recipe = $recipes->recipe($from);
+        $touches = [...$recipe->base, ...array_merge(...array_map($recipe->touches(...), array_values($areas))), ...$recipe->finish];
+        $only = $kinds === [] ? null : array_values(array_column(array_filter($touches, static fn(Touch $touch): bool => in_array($touch->kind->name(), $kinds, true)), 'id'));
+
+        return $carries->begin($from, $targets, ['areas' => array_values(array_column($areas, 'id')), 'touches' => $only, 'base' => $this->option('base'), 'finish' => $this->option('finish'), 'replace' => $this->option('replace'), 'match' => !$this->option('no-match')]);
     }
 
     private function treatment(Job $job, string $name, KeptTreatments $kept): Treatment

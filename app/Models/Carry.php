@@ -16,7 +16,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int         $source_revision
  * @property int         $shot_id         that it is carried to
  * @property CarryState  $state
- * @property array{areas: list<string>, base: bool, finish: bool, replace: bool, match: bool, treatment?: int, name?: string, person?: string|null} $what of
+ * @property array{areas: list<string>, touches?: list<string>|null, base: bool, finish: bool, replace: bool, match: bool, treatment?: int, name?: string, person?: string|null} $what of
  *     the source, or the kept treatment of that id, for that person
  * @property string|null $message         what is being done, or why it could not be
  * @property list<string> $words          what was done only so, or not: sentences without their stops

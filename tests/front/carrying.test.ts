@@ -13,7 +13,8 @@ const touch = { id: 't', kind: 'exposure', side: 'inside', on: true, amount: 1, 
 const treated = (id: string, person: string | null): Area => ({ ...area(id, [ellipse('s')]), person, touches: [touch] });
 const all = ref<Area[]>([]);
 const settled = vi.fn(() => Promise.resolve());
-const store = { settled } as unknown as RecipeStore;
+const base = [{ ...(touch as object), id: 'b1' }, { ...(touch as object), id: 'b2' }];
+const store = { settled, recipe: ref({ base, finish: [] }) } as unknown as RecipeStore;
 const areas = { all: computed(() => all.value), chosen: computed(() => all.value[0] ?? null) } as unknown as Areas;
 const carry = (id: number, state: Carry['state']): Carry => ({ id, batch: 'b', shot: { id: 10 + id, name: `s${id}` }, state, message: null, words: [], misses: [], frame: 3 });
 const make = () => useCarrying(1, 1, store, areas);
@@ -56,10 +57,27 @@ describe('carrying to other shots', () => {
     await c.begin();
     await c.propose();
     expect(settled).toHaveBeenCalled();
-    expect(asked).toHaveBeenCalledWith(1, { areas: ['face', 'iris'], base: false, finish: false, replace: false, match: true, shots: [2] });
+    expect(asked).toHaveBeenCalledWith(1, { areas: ['face', 'iris'], touches: null, base: false, finish: false, replace: false, match: true, shots: [2] });
     await c.take(c.proposed.value);
     expect(c.carries.value.map((x) => x.state)).toEqual(['proposed', 'taken']);
     c.rest();
+  });
+
+  it('leaves single touches behind, and nothing at all is nothing to carry', async () => {
+    const two = { ...(touch as object), id: 't2' } as never;
+    all.value = [{ ...treated('face', 'maren'), touches: [touch, two] }];
+    const c = make();
+    await c.begin();
+    expect(c.only.value).toBeNull();
+    c.base.value = true;
+    c.leaveTouch('t2');
+    c.leaveTouch('b1');
+    expect(c.only.value).toEqual(['b2', 't']);
+    c.leaveTouch('t2');
+    c.leaveTouch('b1');
+    expect(c.only.value).toBeNull();
+    for (const id of ['t', 't2', 'b1', 'b2']) c.leaveTouch(id);
+    expect([c.only.value, c.ready.value]).toEqual([[], false]);
   });
 
   it('shows what is still open or waits to be looked at, and nothing that is settled', async () => {

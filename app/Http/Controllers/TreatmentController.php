@@ -30,7 +30,7 @@ final class TreatmentController
     /** What is done in a shot. */
     public function keep(KeepTreatmentRequest $request, Shot $shot): JsonResponse
     {
-        return new JsonResponse(self::told($this->kept->keep($shot, $request->title(), $request->areas(), $request->boolean('base'), $request->boolean('finish'))));
+        return new JsonResponse(self::told($this->kept->keep($shot, $request->title(), $request->areas(), $request->boolean('base'), $request->boolean('finish'), $request->touches())));
     }
 
     /** What a file holds. */

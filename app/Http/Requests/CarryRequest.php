@@ -13,6 +13,8 @@ final class CarryRequest extends ShotRequest
         return [
             'areas' => ['present', 'array', 'max:200'],
             'areas.*' => ['string', 'max:64'],
+            'touches' => ['nullable', 'array', 'max:2000'],
+            'touches.*' => ['string', 'max:64'],
             'base' => ['required', 'boolean'],
             'finish' => ['required', 'boolean'],
             'replace' => ['required', 'boolean'],
@@ -22,11 +24,12 @@ final class CarryRequest extends ShotRequest
         ];
     }
 
-    /** @return array{areas: list<string>, base: bool, finish: bool, replace: bool, match: bool} */
+    /** @return array{areas: list<string>, touches: list<string>|null, base: bool, finish: bool, replace: bool, match: bool} */
     public function what(): array
     {
         return [
             'areas' => array_values($this->validated('areas')),
+            'touches' => $this->validated('touches') === null ? null : array_values($this->validated('touches')),
             'base' => $this->boolean('base'),
             'finish' => $this->boolean('finish'),
             'replace' => $this->boolean('replace'),

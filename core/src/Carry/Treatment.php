@@ -49,6 +49,7 @@ final readonly class Treatment
      * @param list<string>         $ids   of areas
      * @param array<string, Tones> $tones
      * @param array<string, Tones> $given
+     * @param list<string>|null    $only  ids of the touches that are carried; null for all
      *
      * @throws \Cossel\Core\Recipe\UnknownId
      */
@@ -60,6 +61,7 @@ final readonly class Treatment
         bool $finish,
         array $tones = [],
         array $given = [],
+        ?array $only = null,
     ): self {
         $areas = array_map($recipe->area(...), $ids);
         $places = $marks = [];
@@ -76,6 +78,9 @@ final readonly class Treatment
             if ($area->pair?->linked === true && !in_array($area->pair->with, $ids, true)) {
                 $areas[$i] = $area->withTouches($recipe->touches($area));
             }
+            if ($only !== null && $areas[$i]->touches !== []) {
+                $areas[$i] = $areas[$i]->withTouches(self::chosen($areas[$i]->touches, $only));
+            }
         }
 
         return new self(
@@ -83,11 +88,24 @@ final readonly class Treatment
             $areas,
             $places,
             $marks,
-            $base ? $recipe->base : null,
-            $finish ? $recipe->finish : null,
+            $base ? self::chosen($recipe->base, $only) : null,
+            $finish ? self::chosen($recipe->finish, $only) : null,
             $recipe->assets,
             $tones,
             $given,
         );
+    }
+
+    /**
+     * @param list<Touch>       $touches
+     * @param list<string>|null $only
+     *
+     * @return list<Touch>
+     */
+    private static function chosen(array $touches, ?array $only): array
+    {
+        $isChosen = static fn(Touch $touch): bool => in_array($touch->id, $only ?? [], true);
+
+        return $only === null ? $touches : array_values(array_filter($touches, $isChosen));
     }
 }

@@ -355,4 +355,13 @@ final class CarryingTest extends TestCase
             self::assertNotNull($told, $field);
         }
     }
+
+    public function test_single_touches_are_carried_without_the_others(): void
+    {
+        $two = [self::TOUCH, ['id' => 't9', 'kind' => 'colour', 'saturation' => 0.8]];
+        $source = Documents::read(['base' => [['id' => 'b1', 'kind' => 'exposure', 'stops' => 1], ['id' => 'b2', 'kind' => 'colour', 'saturation' => 0.5]], 'areas' => [self::part('face', 'Face', 'face', [0.9, 0.5], 0.3, ['touches' => $two])]]);
+        $treatment = Treatment::of($source, new Motions($source, []), ['face'], true, false, only: ['t9', 'b1']);
+        $carried = self::carried($treatment, Documents::read(), self::found())->recipe;
+        self::assertSame([['Face' => ['colour']], ['exposure']], [self::done($carried), array_map(static fn($t): string => $t->kind->name(), $carried->base)]);
+    }
 }

@@ -335,6 +335,7 @@ return [
     'too bright a light not counted' => ['Picture/FromLinear.php', '$red > $most || $planes->g[$i] > $most', '$planes->g[$i] > $most', 'FromLinearTest'],
     'kept treatments with their tracks' => ['Carry/TreatmentFile.php', '$area[\'motion\'][\'track\'] = null;', '', 'CarryingTest'],
     'kept treatments alone' => ['Carry/TreatmentFile.php', '[...$from->needs($area), ...$pair]', '$pair', 'CarryingTest'],
+    'single touches take the rest along' => ['Carry/Treatment.php', 'return $only === null ? $touches :', 'return true ? $touches :', 'CarryingTest'],
     'kept looks forgotten' => ['Carry/TreatmentFile.php', '\'tones\' => (object) array_map($numbers, $treatment->tones)', '\'tones\' => (object) []', 'CarryingTest'],
     'hidden frames count' => ['Carry/AreaTones.php', '$this->isHidden($area, $number) ? $hidden[$number]', 'false ? $hidden[$number]', 'MatchingTest'],
     'what rides is never hidden' => ['Carry/AreaTones.php', '$area->motion->on !== null && $this->isHidden', 'false && $this->isHidden', 'MatchingTest'],

@@ -163,7 +163,7 @@ export const api = {
   takeBundle: (id: string) => json<Upload>('POST', `/uploads/${id}/bundle`),
   folder: (path: string) => json<ServerFile[]>('GET', `/folders?path=${encodeURIComponent(path)}`),
   takeFromFolder: (job: number, path: string, span: { from?: number; to?: number }) => json<Shot>('POST', `/jobs/${job}/folder`, { path, ...span }),
-  bundleUrl: (job: number, footage: boolean) => `/api/jobs/${job}/bundle${footage ? '?footage=1' : ''}`,
+  bundleUrl: (job: number, footage: boolean, shots: number[] = []) => `/api/jobs/${job}/bundle?footage=${footage ? 1 : 0}${shots.length ? `&shots=${shots.join(',')}` : ''}`,
   reportUrl: (job: number, form: string) => `/api/jobs/${job}/report.${form}`,
   shotReportUrl: (shot: number, form: string) => `/api/shots/${shot}/report.${form}`,
   sendPiece: async (upload: string, offset: number, piece: Blob, signal: AbortSignal) =>
@@ -246,7 +246,7 @@ export const api = {
   besideUrl: (id: number) => `/api/deliveries/${id}/beside`,
 
   treatments: (job: number) => json<KeptTreatment[]>('GET', `/jobs/${job}/treatments`),
-  keepTreatment: (shot: number, wanted: { title: string; areas: string[]; base: boolean; finish: boolean }) => json<KeptTreatment>('POST', `/shots/${shot}/treatments`, wanted),
+  keepTreatment: (shot: number, wanted: { title: string; areas: string[]; touches: string[] | null; base: boolean; finish: boolean }) => json<KeptTreatment>('POST', `/shots/${shot}/treatments`, wanted),
   takeTreatment: (job: number, title: string, text: string) => json<KeptTreatment>('POST', `/jobs/${job}/treatments`, { title, text }),
   removeTreatment: (job: number, id: number) => json<undefined>('DELETE', `/jobs/${job}/treatments/${id}`),
   layTreatment: (job: number, id: number, wanted: { shots: number[]; person: string | null; replace: boolean }) => json<Carry[]>('POST', `/jobs/${job}/treatments/${id}/carries`, wanted),

@@ -252,7 +252,8 @@ export interface Carry {
   misses: { name: string; before: number; after: number }[];
   frame: number | null;
 }
-export interface CarryOrder { areas: string[]; base: boolean; finish: boolean; replace: boolean; match: boolean; shots: number[] }
+/** Touches are ids of those that are carried; null for all. */
+export interface CarryOrder { areas: string[]; touches: string[] | null; base: boolean; finish: boolean; replace: boolean; match: boolean; shots: number[] }
 /** The event of the cut that a shot is: first and last frame in its footage. */
 export interface CutPlace { number: number; in: number; out: number; retired: boolean; told: string[] }
 export interface Telltales { revision: number; begun: boolean; done: number; total: number; message: string | null; findings: Finding[] | null }

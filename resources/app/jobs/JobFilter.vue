@@ -27,6 +27,8 @@ const people = computed(() => [{ name: 'anybody', slug: ANYBODY }, ...props.job.
     <PillChoice :options="ways" :value="filter.which" label="Which shots" @choose="set({ which: $event ?? 'all' })" />
     <Select v-if="job.people.length" :model-value="filter.person ?? ANYBODY" :options="people" option-label="name" option-value="slug" aria-label="With whom" @update:model-value="set({ person: $event === ANYBODY ? null : $event })" />
     <InputText :model-value="filter.words" placeholder="Find by name or note" aria-label="Find by name or note" @update:model-value="set({ words: $event ?? '' })" />
+    <span class="grow"></span>
+    <slot></slot>
   </div>
 </template>
 

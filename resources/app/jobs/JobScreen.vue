@@ -9,6 +9,7 @@ import Menu from 'primevue/menu';
 import ProgressBar from 'primevue/progressbar';
 import Textarea from 'primevue/textarea';
 import { computed, onMounted, ref } from 'vue';
+import { useRouter } from 'vue-router';
 import { api } from '../api/client';
 import type { Shot } from '../api/types';
 import PeopleList from '../bench/person/PeopleList.vue';
@@ -30,8 +31,9 @@ import { useUploads, type Span } from './useUploads';
 
 const props = defineProps<{ jobId: number }>();
 const { say } = useNotices();
+const router = useRouter();
 const people = usePeople(props.jobId);
-const { job, missing, load, rename, note, arrange, putAway, accept, read, remove } = useJob(props.jobId, people);
+const { job, missing, load, rename, note, arrange, arrangeByCut, putAway, accept, read, remove } = useJob(props.jobId, people);
 const { incoming, send, stop } = useUploads(props.jobId, load);
 const bringing = ref(false);
 const cutting = ref(false);
@@ -84,6 +86,7 @@ const acts = computed(() => {
     { label: 'Rename', command: () => ask(shot) },
     { label: 'Move up', disabled: index.value === 0, command: () => arrange(index.value, index.value - 1) },
     { label: 'Move down', disabled: index.value === (job.value?.shots.length ?? 0) - 1, command: () => arrange(index.value, index.value + 1) },
+    ...(shot.state === 'ready' ? [{ label: 'Carry from this shot', command: () => void router.push(`/shots/${shot.id}?panel=carry`) }] : []),
     { label: shot.archived ? 'Take out again' : 'Put away', command: () => putAway([shot], !shot.archived) },
     { separator: true },
     { label: 'Report (PDF)', url: api.shotReportUrl(shot.id, 'pdf') },
@@ -139,7 +142,7 @@ function length(shot: Shot): string {
         <span v-else class="coming"><ProgressBar :value="Math.round(entry.share * 100)" :show-value="false" :aria-label="`${entry.name} coming in`" style="height: 4px" /><span class="dim">coming in, {{ Math.round(entry.share * 100) }} %</span></span>
         <button type="button" class="btn small" @click="stop(entry)">{{ entry.error ? 'Remove' : 'Stop' }}</button>
       </div>
-      <JobFilter v-if="job?.shots.length && by === 'shots'" v-model="filter" :job="job" />
+      <JobFilter v-if="job?.shots.length && by === 'shots'" v-model="filter" :job="job"><button v-if="inCut" type="button" class="btn small" title="Puts the rows in the order of the cut" @click="arrangeByCut()">Order by the cut</button></JobFilter>
       <PeopleRows v-if="job && by === 'people'" :job="job" />
       <p v-else-if="job?.shots.length && rows.length === 0" class="none dim">No shot is like that. <button type="button" class="btn small" @click="filter = EVERYTHING">Show all</button></p>
       <DataTable v-else-if="job?.shots.length" v-model:selection="picked" :value="rows" data-key="id" scrollable scroll-height="flex" :virtual-scroller-options="{ itemSize: ROW, numToleratedItems: 4 }" :row-class="() => 'shot'" :pt="{ table: { 'aria-label': 'Shots of the job' } }" @row-reorder="({ dragIndex, dropIndex }: DataTableRowReorderEvent) => arrange(at(dragIndex), at(dropIndex))">
@@ -180,7 +183,7 @@ function length(shot: Shot): string {
       </div>
       <Menu ref="menu" :model="acts" popup append-to="main" />
     </main>
-    <footer v-if="chosen.length && by === 'shots'" class="chosen"><b>{{ chosen.length === 1 ? '1 shot' : `${chosen.length} shots` }} chosen</b><span class="grow"></span><button type="button" class="btn quiet" @click="picked = []">None</button><button type="button" class="btn" @click="putAway(chosen, true); picked = []">Put away</button><button type="button" class="btn" @click="laying = true">Lay a treatment on</button><button type="button" class="btn main" @click="deliveringMany = true">Deliver {{ chosen.length === 1 ? 'it' : `all ${chosen.length}` }}</button></footer>
+    <footer v-if="chosen.length && by === 'shots'" class="chosen"><b>{{ chosen.length === 1 ? '1 shot' : `${chosen.length} shots` }} chosen</b><span class="grow"></span><button type="button" class="btn quiet" @click="picked = []">None</button><a class="btn" :href="api.bundleUrl(jobId, false, chosen.map((s) => s.id))" download>Bundle</a><button type="button" class="btn" @click="putAway(chosen, true); picked = []">Put away</button><button type="button" class="btn" @click="laying = true">Lay a treatment on</button><button type="button" class="btn main" @click="deliveringMany = true">Deliver {{ chosen.length === 1 ? 'it' : `all ${chosen.length}` }}</button></footer>
     <Dialog v-if="job" v-model:visible="deliveringMany" modal :header="`Deliver ${chosen.length} shots`" :style="{ width: '520px' }"><DeliverMany :job-id="jobId" :job="job.name" :shots="chosen" @close="deliveringMany = false" @ordered="say('Rendering', 'Its progress is under Deliveries.')" /></Dialog>
     <Dialog v-if="job" v-model:visible="laying" modal header="Lay a treatment on" :style="{ width: '520px' }"><LayTreatment :job="job" :shots="chosen" @close="laying = false" @taken="load" /></Dialog>
     <Menu ref="outMenu" :model="outs" popup />

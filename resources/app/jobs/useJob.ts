@@ -62,6 +62,12 @@ export function useJob(jobId: number, people: People) {
       job.value.shots = shots;
       adopt(await api.orderShots(jobId, shots.map((s) => s.id)));
     }),
+    /** In the order of the cut; what is in none behind it, as it stood. */
+    arrangeByCut: () => act('The order was not taken', async () => {
+      const rank = (s: Shot): number => (s.cut && !s.cut.retired ? s.cut.number : Infinity);
+      const shots = [...(job.value?.shots ?? [])].sort((a, b) => (rank(a) === rank(b) ? 0 : rank(a) - rank(b)));
+      adopt(await api.orderShots(jobId, shots.map((s) => s.id)));
+    }),
     accept: (shot: Shot) => act('The shot was not taken', async () => {
       await api.acceptShot(shot.id);
       await load();

@@ -6,6 +6,7 @@ import PillChoice from '../../widgets/PillChoice.vue';
 import SidePanel from '../../widgets/SidePanel.vue';
 import { useBench } from '../bench';
 import CarryProposal from './CarryProposal.vue';
+import CarryTouches from './CarryTouches.vue';
 import KeptList from './KeptList.vue';
 
 const { carrying, people, areas, panel, store } = useBench();
@@ -34,9 +35,14 @@ const light = (apart: number): string => (apart < 5 ? 'in much the same light' :
         <h3>What</h3>
         <PillChoice v-if="persons.length > 1" :options="persons" :value="carrying.person.value ?? ''" label="Whose areas" @choose="carrying.choosePerson($event || null)" />
         <p v-if="carrying.offered.value.length === 0" class="dim">Nothing is done in their areas yet.</p>
-        <label v-for="a in carrying.offered.value" :key="a.id" class="tick"><Checkbox :model-value="carrying.chosen.value.has(a.id)" binary @update:model-value="carrying.tick(a.id)" /> {{ a.name }}</label>
+        <template v-for="a in carrying.offered.value" :key="a.id">
+          <label class="tick"><Checkbox :model-value="carrying.chosen.value.has(a.id)" binary @update:model-value="carrying.tick(a.id)" /> {{ a.name }}</label>
+          <CarryTouches v-if="carrying.chosen.value.has(a.id) && !a.pair?.linked" :touches="carrying.touchesOf(a)" />
+        </template>
         <label v-if="store.recipe.value?.base.length" class="tick"><Checkbox v-model="carrying.base.value" binary /> Base</label>
+        <CarryTouches v-if="carrying.base.value" :touches="store.recipe.value?.base ?? []" />
         <label v-if="store.recipe.value?.finish.length" class="tick"><Checkbox v-model="carrying.finish.value" binary /> Finish</label>
+        <CarryTouches v-if="carrying.finish.value" :touches="store.recipe.value?.finish ?? []" />
       </section>
       <KeptList />
       <section aria-label="To">

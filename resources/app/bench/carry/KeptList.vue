@@ -19,7 +19,7 @@ onChange((files) => {
 async function keep(): Promise<void> {
   busy.value = true;
   await store.settled();
-  if (await kept.keep(shot.id, { title: title.value.trim(), areas: [...carrying.chosen.value], base: carrying.base.value, finish: carrying.finish.value })) title.value = '';
+  if (await kept.keep(shot.id, { title: title.value.trim(), areas: [...carrying.chosen.value], touches: carrying.only.value, base: carrying.base.value, finish: carrying.finish.value })) title.value = '';
   busy.value = false;
 }
 onMounted(kept.load);

@@ -1,7 +1,7 @@
 import { useIntervalFn } from '@vueuse/core';
 import { computed, ref, shallowRef } from 'vue';
 import { api } from '../../api/client';
-import type { Area, Carry, CarryTarget } from '../../api/types';
+import type { Area, Carry, CarryTarget, Touch } from '../../api/types';
 import { useNotices } from '../../useNotices';
 import type { Areas } from '../areas/useAreas';
 import type { RecipeStore } from '../recipe/useRecipe';
@@ -19,6 +19,8 @@ export function useCarrying(shot: number, job: number, store: RecipeStore, areas
   const carries = shallowRef<Carry[]>([]);
   const chosen = ref<Set<string>>(new Set());
   const shots = ref<Set<number>>(new Set());
+  /** Touches that stay behind. */
+  const left = ref<Set<string>>(new Set());
   const base = ref(false);
   const finish = ref(false);
   const replace = ref(false);
@@ -28,10 +30,15 @@ export function useCarrying(shot: number, job: number, store: RecipeStore, areas
 
   /** Areas of the person that something is done in. */
   const offered = computed(() => areas.all.value.filter((a) => a.person === person.value && isTreated(a)));
+  /** The touches of what is chosen; a linked area has those of the one it is linked to. */
+  const touchesOf = (area: Area): Touch[] => (area.pair?.linked ? (areas.find(area.pair.with)?.touches ?? []) : area.touches);
+  const all = computed(() => [...(base.value ? (store.recipe.value?.base ?? []) : []), ...offered.value.filter((a) => chosen.value.has(a.id)).flatMap(touchesOf), ...(finish.value ? (store.recipe.value?.finish ?? []) : [])].map((t) => t.id));
+  /** Ids of the touches that go along; null where all do. */
+  const only = computed(() => (all.value.some((id) => left.value.has(id)) ? all.value.filter((id) => !left.value.has(id)) : null));
   const open = computed(() => carries.value.some(isOpen));
   const proposed = computed(() => carries.value.filter((c) => c.state === 'proposed'));
   const taken = computed(() => carries.value.filter((c) => c.state === 'taken'));
-  const something = computed(() => chosen.value.size > 0 || base.value || finish.value);
+  const something = computed(() => (chosen.value.size > 0 || base.value || finish.value) && only.value?.length !== 0);
   const ready = computed(() => shots.value.size > 0 && something.value);
 
   async function act(what: string, how: () => Promise<void>): Promise<void> {
@@ -76,7 +83,7 @@ export function useCarrying(shot: number, job: number, store: RecipeStore, areas
     sending.value = true;
     await act('It cannot be carried', async () => {
       await store.settled();
-      carries.value = await api.carry(shot, { areas: [...chosen.value], base: base.value, finish: finish.value, replace: replace.value, match: match.value, shots: [...shots.value] });
+      carries.value = await api.carry(shot, { areas: [...chosen.value], touches: only.value, base: base.value, finish: finish.value, replace: replace.value, match: match.value, shots: [...shots.value] });
       resume();
     });
     sending.value = false;
@@ -100,8 +107,10 @@ export function useCarrying(shot: number, job: number, store: RecipeStore, areas
   }
 
   return {
-    targets, carries, chosen, shots, base, finish, replace, match, person, offered, open, proposed, taken, something, ready, sending, begin, choosePerson, propose, lay,
+    targets, carries, chosen, left, only, touchesOf, shots, base, finish, replace, match, person, offered, open, proposed, taken, something, ready, sending, begin, choosePerson, propose, lay,
     tick: (id: string) => toggle(chosen, id),
+    /** Leaves a touch behind, or takes it along again. */
+    leaveTouch: (id: string) => toggle(left, id),
     tickShot: (id: number) => toggle(shots, id),
     take: (which: Carry[]) => each(which, 'It was not taken', api.takeCarry),
     takeBack: (which: Carry[]) => each(which, 'It was not taken back', api.takeCarryBack),

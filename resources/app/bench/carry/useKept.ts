@@ -22,7 +22,7 @@ export function useKept(job: number) {
   return {
     all,
     load: () => act('The kept treatments cannot be shown', () => Promise.resolve()),
-    keep: (shot: number, wanted: { title: string; areas: string[]; base: boolean; finish: boolean }) => act('The treatment was not kept', () => api.keepTreatment(shot, wanted)),
+    keep: (shot: number, wanted: { title: string; areas: string[]; touches: string[] | null; base: boolean; finish: boolean }) => act('The treatment was not kept', () => api.keepTreatment(shot, wanted)),
     /** From a file that another job wrote. */
     take: (file: File) => act(`${file.name} was not taken`, async () => api.takeTreatment(job, file.name.replace(/(\.recipe)?\.json$/, ''), await file.text())),
     remove: (id: number) => act('The treatment is still kept', () => api.removeTreatment(job, id)),
