@@ -29,9 +29,12 @@ final class Inspection
     public const ROWS = 270;
     /** How many frames lie between those that fine ones look at. */
     public const FINE_EVERY = 12;
-    /** What is seen round an area, and half the side of the piece that fine ones see, as shares of the picture's height. */
+    /** What is seen round an area, and the side of the pieces that fine ones see, as shares of the picture's height. */
     private const MARGIN = 1 / 60;
     private const PIECE = 1 / 9;
+    private const PIECES = 5;
+    /** Pixels that their side has at the least. */
+    private const LEAST = 20;
 
     private readonly FrameRenderer $renderer;
 
@@ -72,7 +75,9 @@ final class Inspection
             foreach (Telltales::all() as $telltale) {
                 $look = $telltale->isFine === $fine && $telltale->concerns($this->recipe, $seen->area) ? $telltale->look($seen) : null;
                 if ($look !== null) {
-                    $looks[$telltale->name][$seen->area->id ?? ''] = $look;
+                    // Of several pieces the worst.
+                    $id = $seen->area->id ?? '';
+                    $looks[$telltale->name][$id] = max($looks[$telltale->name][$id] ?? $look, $look);
                 }
             }
         }
@@ -117,45 +122,53 @@ final class Inspection
         yield new Seen(null, $frame, $number, Grey::filled($whole, 1.0), null, null, $result);
     }
 
-    /** @return iterable<Seen> a piece out of the middle of each area that is treated there, on its inside */
+    /** @return iterable<Seen> pieces of each area that is treated there, on its inside; other ones each time, so that all is seen */
     private function pieces(Frame $frame, int $number): iterable
     {
-        $half = (int) ceil(self::PIECE * $frame->format->height);
-        $pieces = [];
         foreach ($this->recipe->areas as $area) {
-            $bounds = $this->bounds($area, $frame, $number);
-            $piece = Rect::of(
-                $bounds->x + intdiv($bounds->width, 2) - $half,
-                $bounds->y + intdiv($bounds->height, 2) - $half,
-                2 * $half,
-                2 * $half,
-            )->intersect($bounds);
             $isTreated = array_filter($this->touches($area), static fn(Touch $touch): bool => $touch->side === Side::Inside) !== [];
-            if (!$piece->isEmpty() && $isTreated) {
-                $pieces[] = [$area, $piece];
+            foreach ($isTreated ? $this->places($this->bounds($area, $frame, $number), $frame, $number) : [] as $piece) {
+                $result = Planes::joined($piece, $this->renderer->bands($frame, $number, $piece));
+                $before = $frame->window($piece);
+                if ($before->r !== $result->r || $before->g !== $result->g || $before->b !== $result->b) {
+                    $matte = $this->renderer->matte($frame, $area, $number, $piece);
+                    yield new Seen($area, $frame, $number, $matte, $before, $result, $result, $this->touches($area));
+                }
             }
         }
-        if ($pieces === []) {
-            return;
-        }
-        // All at once: an area that looks at the whole of itself is then computed once.
-        $around = array_reduce($pieces, static fn(Rect $sum, array $piece): Rect => $sum->union($piece[1]), Rect::none());
-        $result = Planes::joined($around, $this->renderer->bands($frame, $number, $around));
-        foreach ($pieces as [$area, $piece]) {
-            [$before, $after] = [$frame->window($piece), $result->window($piece)];
-            if ($before->r !== $after->r || $before->g !== $after->g || $before->b !== $after->b) {
-                yield new Seen(
-                    $area,
-                    $frame,
-                    $number,
-                    $this->renderer->matte($frame, $area, $number, $piece),
-                    $before,
-                    $after,
-                    $after,
-                    $this->touches($area),
-                );
+    }
+
+    /**
+     * Squares inside a rectangle: one in its middle, the others spread evenly over it and over the frames (J. H. Halton, Numer. Math. 2,
+     * 1960).
+     *
+     * @return list<Rect>
+     */
+    private function places(Rect $bounds, Frame $frame, int $number): array
+    {
+        $side = max(self::LEAST, (int) ceil(self::PIECE * $frame->format->height));
+        $all = [];
+        for ($k = 0; $k < ($bounds->isEmpty() ? 0 : self::PIECES); ++$k) {
+            $turn = 1 + intdiv($number, self::FINE_EVERY) * (self::PIECES - 1) + $k;
+            [$u, $v] = $k === 0 ? [0.5, 0.5] : [self::halton($turn, 2), self::halton($turn, 3)];
+            $left = $bounds->x + (int) ($u * max(0, $bounds->width - $side));
+            $top = $bounds->y + (int) ($v * max(0, $bounds->height - $side));
+            $all[] = Rect::of($left, $top, $side, $side)->intersect($bounds);
+            if ($bounds->width <= $side && $bounds->height <= $side) {
+                break;
             }
         }
+
+        return $all;
+    }
+
+    private static function halton(int $n, int $base): float
+    {
+        for ($sum = 0.0, $share = 1 / $base; $n > 0; $n = intdiv($n, $base), $share /= $base) {
+            $sum += $share * ($n % $base);
+        }
+
+        return $sum;
     }
 
     private function bounds(Area $area, Frame $frame, int $number): Rect

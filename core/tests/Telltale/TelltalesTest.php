@@ -214,6 +214,17 @@ final class TelltalesTest extends TestCase
         self::assertLessThan(0.5, $soft['noise lifted face']->measure());
     }
 
+    public function test_texture_lost_away_from_the_middle_is_found_over_the_shot(): void
+    {
+        $random = \Cossel\Core\Tests\Chance::seeded(3);
+        $grain = PaintedFrame::of(static fn(): array => array_fill(0, 3, 0.45 + $random->between(-0.05, 0.05)), 320, 180);
+        $patch = Documents::area(['id' => 'patch', 'part' => 'other', 'touches' => [['id' => 'p', 'kind' => 'blur', 'radius' => 0.03]], 'outline' => ['at' => 0, 'shapes' => [['id' => 'p1', 'kind' => 'box', 'centre' => [0.68, 0.32], 'radii' => [0.14, 0.14]]]]]);
+        $face = Documents::area(['part' => 'face', 'person' => 'dario', 'live' => ['from' => 0, 'to' => 83], 'touches' => [['id' => 't', 'kind' => 'exposure', 'stops' => 0.5]], 'outline' => ['at' => 0, 'shapes' => [['id' => 's1', 'kind' => 'box', 'centre' => [0.9, 0.5], 'radii' => [0.4, 0.4]]]]]);
+        $measures = self::findings([], array_fill_keys([0, 12, 24, 36, 48, 60, 72], $grain), ['areas' => [$face, $patch]], fine: true)['plastic face']->measures;
+        self::assertGreaterThan(50, max($measures));
+        self::assertLessThan(5, min($measures));
+    }
+
     public function test_frames_over_the_limit_are_told_as_spans_and_a_limit_may_be_moved(): void
     {
         $telltale = Telltales::all()[0];

@@ -91,6 +91,8 @@ return [
     'ellipses that do not grow' => ['Outline/EllipseMatte.php', '$start = $in - $grow;', '$start = $in;', 'EllipseMatteTest'],
     'feathers that do not scale with the motion' => ['Outline/EllipseMatte.php', '$in = $ellipse->featherIn * $scale;', '$in = $ellipse->featherIn * $height;', 'EllipseMatteTest'],
     'hard edges jagged' => ['Outline/EllipseMatte.php', 'if ($in + $out < 1.0) {', 'if (false) {', 'EllipseMatteTest'],
+    'texture is looked at in the middle alone' => ['Telltale/Inspection.php', 'PIECES = 5', 'PIECES = 1', 'TelltalesTest'],
+    'the same pieces on every frame' => ['Telltale/Inspection.php', 'intdiv($number, self::FINE_EVERY) * (self::PIECES - 1) + $k', '$k', 'TelltalesTest'],
     'pieces that go on beyond their ends' => ['Outline/Internal/Pieces.php', 'if ($t > 1.0) {', 'if (false) {', 'ContourMatteTest'],
     'blocks keep too few pieces' => ['Outline/ContourMatte.php', '($least + 2 * $half) ** 2', '$least ** 2', 'ContourMatteTest'],
     'every second crossing is left out' => ['Outline/ContourMatte.php', 'sort($crossings);', '', 'ContourMatteTest'],
