@@ -18,11 +18,19 @@ final readonly class Contour
     /** Longest straight piece of an edge that goes over a relief, picture heights. */
     private const BENT = 0.008;
 
+    /** What lengths across an edge are not foreshortened beyond, nor stretched. */
+    private const NARROWEST = 0.2;
+    private const WIDEST = 2.0;
+    /** Corners on either side over which that is softened. */
+    private const SOFT = 3;
+
     /**
      * @param list<float> $x
      * @param list<float> $y
+     * @param list<float> $across of each corner: by how much lengths across the edge grow, against those at the shape's middle;
+     *                            none where that is the same all along
      */
-    private function __construct(public array $x, public array $y) {}
+    private function __construct(public array $x, public array $y, public array $across = []) {}
 
     /**
      * @param Pose $pose     from where the shape is stated to the frame, in picture heights
@@ -37,14 +45,64 @@ final readonly class Contour
             $shape instanceof Ellipse => self::ellipse($shape, $reach),
             default => self::path($parallax === null ? $pose->path($shape->points) : $shape->points, $reach),
         };
+        $points = $parallax === null ? $points : self::fine($points);
         $xs = $ys = [];
-        foreach ($parallax === null ? $points : self::fine($points) as [$x, $y]) {
+        foreach ($points as [$x, $y]) {
             [$u, $v] = $pose->motion->apply(...($parallax === null ? [$x, $y] : $parallax->seen($x, $y)));
             $xs[] = $u * $height;
             $ys[] = $v * $height;
         }
 
-        return new self($xs, $ys);
+        $scale = $height * self::scale($shape, $pose);
+
+        return new self($xs, $ys, $parallax === null ? [] : self::across($points, $xs, $ys, $pose, $height, $scale));
+    }
+
+    /**
+     * A strip along an edge is seen as wide as its area over its length: by a map of determinant D that makes a length along the edge T
+     * times as long, lengths across it become D / T times as long.
+     *
+     * @param list<array{float, float}> $points where the corners are stated
+     * @param list<float>               $xs     and where they are seen, in pixels
+     * @param list<float>               $ys
+     * @param float                     $scale  at the shape's middle, in pixels
+     *
+     * @return list<float>
+     */
+    private static function across(array $points, array $xs, array $ys, Pose $pose, int $height, float $scale): array
+    {
+        $all = [];
+        $n = count($points);
+        foreach ($points as $i => [$x, $y]) {
+            [$before, $next] = [($i + $n - 1) % $n, ($i + 1) % $n];
+            $stated = hypot($points[$next][0] - $points[$before][0], $points[$next][1] - $points[$before][1]);
+            $seen = hypot($xs[$next] - $xs[$before], $ys[$next] - $ys[$before]);
+            $across = $seen <= 0.0 ? 0.0 : ($pose->affineAt($x, $y)->scale() * $height) ** 2 * $stated / $seen;
+            $all[] = max(self::NARROWEST, min(self::WIDEST, $across / $scale));
+        }
+
+        return self::smooth($all);
+    }
+
+    /**
+     * Slopes of a relief change from cell to cell; what is drawn by them does not.
+     *
+     * @param list<float> $v all the way round
+     *
+     * @return list<float>
+     */
+    private static function smooth(array $v): array
+    {
+        $n = count($v);
+
+        return array_map(static function (int $i) use ($v, $n): float {
+            $sum = 0.0;
+            for ($k = -self::SOFT; $k <= self::SOFT; ++$k) {
+                $sum += $v[($i + $k + self::SOFT * $n) % $n];
+            }
+
+            return $sum / (2 * self::SOFT + 1);
+        }, range(0, $n - 1));
     }
 
     /**

@@ -63,7 +63,7 @@ final readonly class ContourMatte implements ShapeMatte
 
     public function bounds(): Rect
     {
-        $more = $this->grow + $this->featherOut;
+        $more = ($this->grow + $this->featherOut) * max([1.0, ...$this->contour->across]);
         $left = min($this->contour->x) - $more;
         $top = min($this->contour->y) - $more;
         $right = max($this->contour->x) + $more;
@@ -127,7 +127,13 @@ final readonly class ContourMatte implements ShapeMatte
         // Signed distances up to which the matte is whole, and from which it is 0.
         $solid = $this->grow - $this->featherIn;
         $empty = $this->grow + $this->featherOut;
-        $width = 1.0 / ($this->featherIn + $this->featherOut);
+        $feather = $this->featherIn + $this->featherOut;
+        $width = 1.0 / $feather;
+        // Where lengths across the edge are foreshortened, its feather is; but never to less than a pixel.
+        $across = array_map(static fn(float $v): float => max($v, min(1.0, 1.0 / $feather)), $this->contour->across);
+        [$narrow, $wide] = $across === [] ? [1.0, 1.0] : [min($across), max($across)];
+        $nothing = max($empty * $narrow, $empty * $wide);
+        $all = min($solid * $narrow, $solid * $wide);
         $opacity = $this->opacity;
         $size = self::SMALL;
         while ($size < max($inside->width, $inside->height)) {
@@ -148,10 +154,10 @@ final readonly class ContourMatte implements ShapeMatte
             $least = sqrt(min($distances));
             if ($least > $half) {
                 $sign = $signs[($top - $inside->y) * $inside->width + $left - $inside->x];
-                if ($sign * $least - $half >= $empty) {
+                if ($sign * $least - $half >= $nothing) {
                     continue;
                 }
-                if ($sign * $least + $half <= $solid) {
+                if ($sign * $least + $half <= $all) {
                     for ($y = $top; $y < $bottom; ++$y) {
                         for ($i = ($y - $rect->y) * $rect->width + $left - $rect->x, $end = $i + $right - $left; $i < $end; ++$i) {
                             $out[$i] = $opacity;
@@ -178,8 +184,11 @@ final readonly class ContourMatte implements ShapeMatte
             for ($y = $top; $y < $bottom; ++$y) {
                 $i = ($y - $rect->y) * $rect->width + $left - $rect->x;
                 $k = ($y - $inside->y) * $inside->width + $left - $inside->x;
-                foreach ($pieces->least($nearest, $left + 0.5, $y + 0.5, $right - $left) as $x => $least) {
-                    $t = ($signs[$k + $x] * sqrt($least) - $solid) * $width;
+                $least = $across === []
+                    ? $pieces->least($nearest, $left + 0.5, $y + 0.5, $right - $left)
+                    : $pieces->leastAcross($nearest, $left + 0.5, $y + 0.5, $right - $left, $across);
+                foreach ($least as $x => $distance) {
+                    $t = ($signs[$k + $x] * sqrt($distance) - $solid) * $width;
                     if ($t <= 0.0) {
                         $out[$i + $x] = $opacity;
                     } elseif ($t < 1.0) {

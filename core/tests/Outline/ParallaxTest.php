@@ -18,9 +18,11 @@ use Cossel\Core\Motion\Track;
 use Cossel\Core\Outline\AreaMatte;
 use Cossel\Core\Outline\ContourMatte;
 use Cossel\Core\Outline\Pose;
+use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Picture\Weight;
+use Cossel\Core\Recipe\Box;
 use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\PathPoint;
@@ -201,5 +203,31 @@ final class ParallaxTest extends TestCase
                 self::assertEqualsWithDelta(2.0 * $t, log($light, 2), 0.09, "{$degrees} {$x} {$y}");
             }
         }
+    }
+
+    public function test_a_feather_is_foreshortened_with_the_surface(): void
+    {
+        // A plane that leans back: places stand out by as much as they lie to the right, so that a turn narrows them all alike.
+        $plane = new Relief(0.0, 0.0, 1.6, 1.0, 33, 21, array_merge(...array_map(static fn(int $row): array => array_map(static fn(int $column): float => 0.05 * $column - 0.8, range(0, 32)), range(0, 20))));
+        $share = 0.5;
+        $pose = new Pose(Matrix::identity(), parallax: new Parallax($plane, $share - 1.0, 0.0));
+        [$left, $right] = array_map(static fn(float $x): float => $pose->apply($x, 0.5)[0], [0.6, 1.0]);
+        self::assertEqualsWithDelta(0.4 * $share, $right - $left, 1e-6);
+        $box = new Box('s', [0.8, 0.5], [0.2, 0.2], featherIn: 0.05, featherOut: 0.05);
+        $rows = 400;
+        $bent = ContourMatte::on($box, $pose, $rows)->matte(Rect::of(0, 0, 640, 400));
+        $flat = ContourMatte::on($box, Pose::still(), $rows)->matte(Rect::of(0, 0, 640, 400));
+        $at = static fn(Grey $matte, float $x, float $y): float => $matte->v[(int) round($y * $rows) * 640 + (int) round($x * $rows)];
+        $worst = 0.0;
+        for ($k = -24; $k <= 24; ++$k) {
+            $off = $k / 400;
+            // Along the middle of each side, away from the corners.
+            foreach ([[0.6 + $off, 0.5], [1.0 + $off, 0.5], [0.8, 0.3 + $off], [0.8, 0.7 + $off]] as [$x, $y]) {
+                [$u, $v] = $pose->apply($x, $y);
+                $worst = max($worst, abs($at($flat, $x, $y) - $at($bent, $u, $v)));
+            }
+        }
+        // Half a pixel of the narrowed feather is 0.04 of it.
+        self::assertLessThan(0.07, $worst);
     }
 }

@@ -93,6 +93,8 @@ return [
     'hard edges jagged' => ['Outline/EllipseMatte.php', 'if ($in + $out < 1.0) {', 'if (false) {', 'EllipseMatteTest'],
     'texture is looked at in the middle alone' => ['Telltale/Inspection.php', 'PIECES = 5', 'PIECES = 1', 'TelltalesTest'],
     'the same pieces on every frame' => ['Telltale/Inspection.php', 'intdiv($number, self::FINE_EVERY) * (self::PIECES - 1) + $k', '$k', 'TelltalesTest'],
+    'feathers do not bend' => ['Outline/ContourMatte.php', 'max($v, min(1.0, 1.0 / $feather))', '1.0', 'ParallaxTest'],
+    'feathers bend along the edge' => ['Outline/Contour.php', '** 2 * $stated / $seen', '** 2 * $seen / max(1e-9, $stated) / $scale / $scale', 'ParallaxTest'],
     'pieces that go on beyond their ends' => ['Outline/Internal/Pieces.php', 'if ($t > 1.0) {', 'if (false) {', 'ContourMatteTest'],
     'blocks keep too few pieces' => ['Outline/ContourMatte.php', '($least + 2 * $half) ** 2', '$least ** 2', 'ContourMatteTest'],
     'every second crossing is left out' => ['Outline/ContourMatte.php', 'sort($crossings);', '', 'ContourMatteTest'],

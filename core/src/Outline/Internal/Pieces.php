@@ -90,4 +90,41 @@ final readonly class Pieces
 
         return $out;
     }
+
+    /**
+     * The same over the squared measure of what is nearest.
+     *
+     * @param list<int>   $near
+     * @param list<float> $measures of the corners, blended between them
+     *
+     * @return list<float>
+     */
+    public function leastAcross(array $near, float $x, float $y, int $n, array $measures): array
+    {
+        [$xs, $ys, $dx, $dy, $squares] = [$this->xs, $this->ys, $this->dx, $this->dy, $this->squares];
+        $last = count($xs) - 1;
+        $out = [];
+        for ($i = 0; $i < $n; ++$i, $x += 1.0) {
+            $least = INF;
+            $measure = 1.0;
+            foreach ($near as $k) {
+                $u = $x - $xs[$k];
+                $v = $y - $ys[$k];
+                $a = $dx[$k];
+                $b = $dy[$k];
+                $t = ($u * $a + $v * $b) / $squares[$k];
+                $t = $t < 0.0 ? 0.0 : ($t > 1.0 ? 1.0 : $t);
+                $u -= $t * $a;
+                $v -= $t * $b;
+                $d = $u * $u + $v * $v;
+                if ($d < $least) {
+                    $least = $d;
+                    $measure = $measures[$k] + ($measures[$k === $last ? 0 : $k + 1] - $measures[$k]) * $t;
+                }
+            }
+            $out[] = $least / ($measure * $measure);
+        }
+
+        return $out;
+    }
 }
