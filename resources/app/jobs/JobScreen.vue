@@ -166,7 +166,7 @@ function length(shot: Shot): string {
           <template #body="{ data: shot }">
             <span v-if="shot.state === 'reading'" class="dim">being read: every frame is decoded once to know its exact time…</span>
             <span v-else-if="shot.error" class="warn">▲ {{ shot.error }}</span>
-            <div v-else class="parts" tabindex="0" :aria-label="`Parts of ${shot.name}`"><ShotParts :shot="shot" :people="job.people" /></div>
+            <div v-else class="scrolled" tabindex="0" :aria-label="`Parts of ${shot.name}`"><ShotParts :shot="shot" :people="job.people" /></div>
           </template>
         </Column>
         <Column header="Notes" style="width: var(--notes)"><template #body="{ data: shot }"><Textarea v-if="shot.state === 'ready'" class="notes" rows="3" maxlength="4000" :model-value="shot.notes" :aria-label="`Notes on ${shot.name}`" placeholder="Notes" @change="note(shot, ($event.target as HTMLTextAreaElement).value)" /></template></Column>
