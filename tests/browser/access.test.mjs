@@ -39,6 +39,21 @@ for (const width of [1024, 1280, 1920]) {
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Deliver', exact: true }).first().click();
     await look('deliver from the job');
+    await page.keyboard.press('Escape');
+    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    if (width === 1280) {
+      await page.getByRole('button', { name: 'Take out…' }).click();
+      await look('what can be taken out');
+      await page.keyboard.press('Escape');
+      await page.getByRole('row').filter({ hasText: 'gh020_laugh' }).getByRole('checkbox').check();
+      for (const [button, dialog] of [['Lay a treatment on', 'Lay a treatment on'], ['Deliver it', 'Deliver gh020_laugh'], ['Bring in footage', 'Bring in footage']]) {
+        await page.getByRole('button', { name: button }).click();
+        await page.getByRole('dialog', { name: dialog }).waitFor();
+        await look(dialog);
+        await page.keyboard.press('Escape');
+        await page.getByRole('dialog').waitFor({ state: 'detached' });
+      }
+    }
     await page.goto(`${cossel.url}/deliveries`);
     await look('deliveries');
     await page.goto(`${cossel.url}/nowhere`);
@@ -62,13 +77,22 @@ for (const width of [1024, 1280, 1920]) {
     await look('about the area');
     await page.getByRole('button', { name: 'People…' }).click();
     await look('people');
-    for (const panel of ['History', 'Keys', 'Deliver', 'Add an area']) {
+    for (const panel of ['History', 'Keys', 'Deliver', 'Carry', 'Add an area']) {
       await page.getByRole('button', { name: panel, exact: true }).click();
       await look(panel);
     }
     await page.getByRole('button', { name: 'Leave it' }).click();
     await page.keyboard.press('s');
     await look('split');
+    if (width === 1280) {
+      await page.goto(`${cossel.url}/shots/1?area=face&frame=40`);
+      const shots = page.getByRole('combobox', { name: 'Another shot' });
+      await shots.waitFor();
+      await shots.click();
+      await page.getByRole('option', { name: 'gh050_leaf' }).click();
+      await page.getByRole('region', { name: 'Beside gh050_leaf' }).waitFor();
+      await look('beside another shot');
+    }
     assert.deepEqual(found, []);
     await page.close();
   });

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The progress list of a job: a row a shot, in an order that is dragged, with what is done and what is left to do. */
 import { useDropZone, useTimeoutPoll } from '@vueuse/core';
+import Checkbox from 'primevue/checkbox';
 import Column from 'primevue/column';
 import DataTable, { type DataTableRowReorderEvent } from 'primevue/datatable';
 import Dialog from 'primevue/dialog';
@@ -37,9 +38,19 @@ const { job, missing, load, rename, note, arrange, arrangeByCut, putAway, accept
 const { incoming, send, stop } = useUploads(props.jobId, load);
 const bringing = ref(false);
 const cutting = ref(false);
-const picked = ref<Shot[]>([]);
+/** Ids of the shots that are chosen. */
+const picked = ref<Set<number>>(new Set());
+const isAll = computed(() => rows.value.length > 0 && rows.value.every((s) => picked.value.has(s.id)));
+function pick(id: number): void {
+  const next = new Set(picked.value);
+  if (!next.delete(id)) next.add(id);
+  picked.value = next;
+}
+const pickAll = (all: boolean): void => {
+  picked.value = new Set(all ? rows.value.map((s) => s.id) : []);
+};
 /** As they are by now, and only those that can be delivered. */
-const chosen = computed(() => (job.value?.shots ?? []).filter((s) => s.state === 'ready' && picked.value.some((p) => p.id === s.id)));
+const chosen = computed(() => (job.value?.shots ?? []).filter((s) => s.state === 'ready' && picked.value.has(s.id)));
 const deliveringMany = ref(false);
 const laying = ref(false);
 const filter = ref<Filter>(EVERYTHING);
@@ -145,9 +156,12 @@ function length(shot: Shot): string {
       <JobFilter v-if="job?.shots.length && by === 'shots'" v-model="filter" :job="job"><button v-if="inCut" type="button" class="btn small" title="Puts the rows in the order of the cut" @click="arrangeByCut()">Order by the cut</button></JobFilter>
       <PeopleRows v-if="job && by === 'people'" :job="job" />
       <p v-else-if="job?.shots.length && rows.length === 0" class="none dim">No shot is like that. <button type="button" class="btn small" @click="filter = EVERYTHING">Show all</button></p>
-      <DataTable v-else-if="job?.shots.length" v-model:selection="picked" :value="rows" data-key="id" scrollable scroll-height="flex" :virtual-scroller-options="{ itemSize: ROW, numToleratedItems: 4 }" :row-class="() => 'shot'" :pt="{ table: { 'aria-label': 'Shots of the job' } }" @row-reorder="({ dragIndex, dropIndex }: DataTableRowReorderEvent) => arrange(at(dragIndex), at(dropIndex))">
+      <DataTable v-else-if="job?.shots.length" :value="rows" data-key="id" scrollable scroll-height="flex" :virtual-scroller-options="{ itemSize: ROW, numToleratedItems: 4 }" :row-class="() => 'shot'" :pt="{ table: { 'aria-label': 'Shots of the job' } }" @row-reorder="({ dragIndex, dropIndex }: DataTableRowReorderEvent) => arrange(at(dragIndex), at(dropIndex))">
         <Column row-reorder style="width: 24px"><template #header><span class="unseen">Order</span></template><template #rowreordericon><span class="grip p-datatable-reorderable-row-handle" title="Drag to another place; or move it by its menu">⁝</span></template></Column>
-        <Column selection-mode="multiple" style="width: 28px" />
+        <Column style="width: 28px">
+          <template #header><Checkbox :model-value="isAll" :indeterminate="!isAll && picked.size > 0" binary aria-label="Choose all" @update:model-value="pickAll($event === true)" /></template>
+          <template #body="{ data: shot }"><Checkbox :model-value="picked.has(shot.id)" binary :aria-label="`Choose ${shot.name}`" @update:model-value="pick(shot.id)" /></template>
+        </Column>
         <Column header="After | before" style="width: 188px">
           <template #body="{ data: shot }">
             <RouterLink v-if="shot.state === 'ready'" class="poster" :to="`/shots/${shot.id}`" :aria-label="`Open ${shot.name}`">
@@ -183,10 +197,10 @@ function length(shot: Shot): string {
       </div>
       <Menu ref="menu" :model="acts" popup append-to="main" />
     </main>
-    <footer v-if="chosen.length && by === 'shots'" class="chosen"><b>{{ chosen.length === 1 ? '1 shot' : `${chosen.length} shots` }} chosen</b><span class="grow"></span><button type="button" class="btn quiet" @click="picked = []">None</button><a class="btn" :href="api.bundleUrl(jobId, false, chosen.map((s) => s.id))" download>Bundle</a><button type="button" class="btn" @click="putAway(chosen, true); picked = []">Put away</button><button type="button" class="btn" @click="laying = true">Lay a treatment on</button><button type="button" class="btn main" @click="deliveringMany = true">Deliver {{ chosen.length === 1 ? 'it' : `all ${chosen.length}` }}</button></footer>
-    <Dialog v-if="job" v-model:visible="deliveringMany" modal :header="`Deliver ${chosen.length} shots`" :style="{ width: '520px' }"><DeliverMany :job-id="jobId" :job="job.name" :shots="chosen" @close="deliveringMany = false" @ordered="say('Rendering', 'Its progress is under Deliveries.')" /></Dialog>
+    <footer v-if="chosen.length && by === 'shots'" class="chosen"><b>{{ chosen.length === 1 ? '1 shot' : `${chosen.length} shots` }} chosen</b><span class="grow"></span><button type="button" class="btn quiet" @click="pickAll(false)">None</button><a class="btn" :href="api.bundleUrl(jobId, false, chosen.map((s) => s.id))" download>Bundle</a><button type="button" class="btn" @click="putAway(chosen, true); pickAll(false)">Put away</button><button type="button" class="btn" @click="laying = true">Lay a treatment on</button><button type="button" class="btn main" @click="deliveringMany = true">Deliver {{ chosen.length === 1 ? 'it' : `all ${chosen.length}` }}</button></footer>
+    <Dialog v-if="job" v-model:visible="deliveringMany" modal :header="chosen.length === 1 ? `Deliver ${chosen[0]?.name}` : `Deliver ${chosen.length} shots`" :style="{ width: '520px' }"><DeliverMany :job-id="jobId" :job="job.name" :shots="chosen" @close="deliveringMany = false" @ordered="say('Rendering', 'Its progress is under Deliveries.')" /></Dialog>
     <Dialog v-if="job" v-model:visible="laying" modal header="Lay a treatment on" :style="{ width: '520px' }"><LayTreatment :job="job" :shots="chosen" @close="laying = false" @taken="load" /></Dialog>
-    <Menu ref="outMenu" :model="outs" popup />
+    <Menu ref="outMenu" :model="outs" popup append-to="main" />
     <BringIn v-model:open="bringing" :job-id="jobId" @take="take" @taken="load" />
     <BringInCut v-model:open="cutting" :job-id="jobId" @done="load" />
     <Dialog :visible="delivering !== null" modal :header="`Deliver ${delivering?.name}`" :style="{ width: '480px' }" @update:visible="delivering = null"><DeliverPanel v-if="delivering" :shot="delivering" @close="delivering = null" @ordered="say('Rendering', 'Its progress is under Deliveries.')" /></Dialog>
