@@ -52,6 +52,7 @@ const order = (): Promise<void> => place({ ...wishes.value, areas: null, shots: 
 <style scoped>
 .deliver {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 14px;
 }
 

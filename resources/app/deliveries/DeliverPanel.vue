@@ -43,12 +43,14 @@ const order = (): Promise<void> => place({ ...wishes.value, from: from.value, to
 <style scoped>
 .deliver {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 14px;
 }
 
 .span,
 .row {
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
   align-items: center;
 }
@@ -62,6 +64,6 @@ const order = (): Promise<void> => place({ ...wishes.value, from: from.value, to
 }
 
 .span :deep(input) {
-  width: 72px;
+  width: 64px;
 }
 </style>

@@ -100,4 +100,14 @@ footer .btn {
   margin-right: 2px;
   font-size: 12px;
 }
+
+@media (width < 1150px) {
+  footer {
+    gap: 1px;
+  }
+
+  footer .btn {
+    padding-inline: 6px;
+  }
+}
 </style>

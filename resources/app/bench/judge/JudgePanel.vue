@@ -132,9 +132,13 @@ async function tick(on: boolean): Promise<void> {
   color: var(--t2);
 }
 
+.row {
+  flex-wrap: wrap;
+}
+
 .row :deep(.p-select) {
   flex: 1;
-  min-width: 0;
+  min-width: 140px;
 }
 
 .judged {
