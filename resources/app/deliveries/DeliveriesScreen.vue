@@ -118,15 +118,6 @@ main {
   gap: 4px;
 }
 
-.grip {
-  display: grid;
-  place-content: center;
-  width: 24px;
-  height: 24px;
-  color: var(--t3);
-  cursor: grab;
-}
-
 :deep(tr:not(.open)) .grip {
   visibility: hidden;
 }

@@ -106,22 +106,32 @@ final readonly class Pieces
         $out = [];
         for ($i = 0; $i < $n; ++$i, $x += 1.0) {
             $least = INF;
-            $measure = 1.0;
+            $nearest = 0;
+            $along = 0.0;
             foreach ($near as $k) {
                 $u = $x - $xs[$k];
                 $v = $y - $ys[$k];
                 $a = $dx[$k];
                 $b = $dy[$k];
                 $t = ($u * $a + $v * $b) / $squares[$k];
-                $t = $t < 0.0 ? 0.0 : ($t > 1.0 ? 1.0 : $t);
-                $u -= $t * $a;
-                $v -= $t * $b;
+                if ($t > 0.0) {
+                    if ($t > 1.0) {
+                        $t = 1.0;
+                    }
+                    $u -= $t * $a;
+                    $v -= $t * $b;
+                } else {
+                    $t = 0.0;
+                }
                 $d = $u * $u + $v * $v;
                 if ($d < $least) {
                     $least = $d;
-                    $measure = $measures[$k] + ($measures[$k === $last ? 0 : $k + 1] - $measures[$k]) * $t;
+                    $nearest = $k;
+                    $along = $t;
                 }
             }
+            $next = $nearest === $last ? 0 : $nearest + 1;
+            $measure = $measures[$nearest] + ($measures[$next] - $measures[$nearest]) * $along;
             $out[] = $least / ($measure * $measure);
         }
 
