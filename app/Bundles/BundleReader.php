@@ -37,7 +37,7 @@ final class BundleReader
     /** @var array<string, string> SHA-256 of footage as the bundle names it => as it is here */
     private array $renamed = [];
     /** Bytes that it may still unpack to. */
-    private int $left = PHP_INT_MAX;
+    private int $left = 0;
 
     public function __construct(
         private readonly Intake $intake,
@@ -61,9 +61,9 @@ final class BundleReader
             throw BadBundle::because('it is no zip archive, or damaged');
         }
         try {
-            $manifest = Manifest::of(json_decode($this->entry($zip, BundleWriter::MANIFEST, self::MOST_MANIFEST), true, 256));
             $this->renamed = [];
             $this->left = (int) config('limits.footage.unpacked_bytes');
+            $manifest = Manifest::of(json_decode($this->entry($zip, BundleWriter::MANIFEST, self::MOST_MANIFEST), true, 256));
             $this->takeFiles($zip, $manifest);
             foreach ($manifest->shots as $i => $shot) {
                 $this->check($shot, $i);

@@ -73,7 +73,7 @@ final class KeptTreatments
      * Proposes it for shots.
      *
      * @param list<int>   $shots
-     * @param string|null $person whose its areas become; null for the first whose parts are there, or nobody's
+     * @param string|null $person whose its areas become; null for its own person where the job knows them, else nobody's
      *
      * @return Collection<int, Carry>
      *
