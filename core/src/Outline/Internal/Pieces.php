@@ -55,54 +55,19 @@ final readonly class Pieces
     }
 
     /**
-     * The least squared distance of points in a row, a pixel apart, to some of the pieces.
-     *
-     * @param list<int> $near
-     *
-     * @return list<float>
-     */
-    public function least(array $near, float $x, float $y, int $n): array
-    {
-        [$xs, $ys, $dx, $dy, $squares] = [$this->xs, $this->ys, $this->dx, $this->dy, $this->squares];
-        $out = [];
-        for ($i = 0; $i < $n; ++$i, $x += 1.0) {
-            $least = INF;
-            foreach ($near as $k) {
-                $u = $x - $xs[$k];
-                $v = $y - $ys[$k];
-                $a = $dx[$k];
-                $b = $dy[$k];
-                $t = ($u * $a + $v * $b) / $squares[$k];
-                if ($t > 0.0) {
-                    if ($t > 1.0) {
-                        $t = 1.0;
-                    }
-                    $u -= $t * $a;
-                    $v -= $t * $b;
-                }
-                $d = $u * $u + $v * $v;
-                if ($d < $least) {
-                    $least = $d;
-                }
-            }
-            $out[] = $least;
-        }
-
-        return $out;
-    }
-
-    /**
-     * The same over the squared measure of what is nearest.
+     * The least squared distance of points in a row, a pixel apart, to some of the pieces; over the squared measure of what is nearest,
+     * where there are measures.
      *
      * @param list<int>   $near
-     * @param list<float> $measures of the corners, blended between them
+     * @param list<float> $measures of the corners, blended between them; none for 1 everywhere
      *
      * @return list<float>
      */
-    public function leastAcross(array $near, float $x, float $y, int $n, array $measures): array
+    public function least(array $near, float $x, float $y, int $n, array $measures): array
     {
         [$xs, $ys, $dx, $dy, $squares] = [$this->xs, $this->ys, $this->dx, $this->dy, $this->squares];
         $last = count($xs) - 1;
+        $measured = $measures !== [];
         $out = [];
         for ($i = 0; $i < $n; ++$i, $x += 1.0) {
             $least = INF;
@@ -120,8 +85,6 @@ final readonly class Pieces
                     }
                     $u -= $t * $a;
                     $v -= $t * $b;
-                } else {
-                    $t = 0.0;
                 }
                 $d = $u * $u + $v * $v;
                 if ($d < $least) {
@@ -130,9 +93,12 @@ final readonly class Pieces
                     $along = $t;
                 }
             }
-            $next = $nearest === $last ? 0 : $nearest + 1;
-            $measure = $measures[$nearest] + ($measures[$next] - $measures[$nearest]) * $along;
-            $out[] = $least / ($measure * $measure);
+            if ($measured) {
+                $next = $nearest === $last ? 0 : $nearest + 1;
+                $measure = $measures[$nearest] + ($measures[$next] - $measures[$nearest]) * max(0.0, $along);
+                $least /= $measure * $measure;
+            }
+            $out[] = $least;
         }
 
         return $out;
