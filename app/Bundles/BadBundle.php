@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Bundles;
 
-/** A bundle that cannot be taken in; nothing of it was. */
+/** A bundle that cannot be taken in; no job and no shot has anything of it. */
 final class BadBundle extends \DomainException
 {
     public static function because(string $reason, string $place = ''): self

@@ -5,8 +5,10 @@ declare(strict_types=1);
 namespace App\Bundles;
 
 use App\Carrying\KeptTreatments;
+use App\Deliveries\DiskSpace;
 use App\Footage\Intake;
 use App\Footage\RefusedFootage;
+use App\Footage\StorageFull;
 use App\Footage\UnreadableFootage;
 use App\Models\Footage;
 use App\Models\Job;
@@ -26,8 +28,9 @@ use Cossel\Core\Touch\MissingAsset;
 use Illuminate\Support\Facades\DB;
 
 /**
- * Takes a bundle in: all of it is checked before anything is kept in the database. A job or shot that is known by its origin is
- * brought up to the bundle, as one step of its history; what is the same already stays as it is.
+ * Takes a bundle in: all of it is checked before any job or shot is made or changed. A job or shot that is known by its origin is
+ * brought up to the bundle, as one step of its history; what is the same already stays as it is, and what was written here meanwhile
+ * stays beside what comes.
  */
 final class BundleReader
 {
@@ -53,6 +56,7 @@ final class BundleReader
      * @return array{Job, list<string>} the job, and what was done, in sentences
      *
      * @throws BadBundle
+     * @throws StorageFull before anything is unpacked
      */
     public function read(string $file): array
     {
@@ -64,6 +68,8 @@ final class BundleReader
             $this->renamed = [];
             $this->left = (int) config('limits.footage.unpacked_bytes');
             $manifest = Manifest::of(json_decode($this->entry($zip, BundleWriter::MANIFEST, self::MOST_MANIFEST), true, 256));
+            $sizes = array_map(static fn(int $i): int => $zip->statIndex($i)['size'] ?? 0, range(0, $zip->numFiles - 1));
+            DiskSpace::check(min($this->left, array_sum($sizes)), 'have the bundle written without footage');
             $this->takeFiles($zip, $manifest);
             foreach ($manifest->shots as $i => $shot) {
                 $this->check($shot, $i);
@@ -164,10 +170,13 @@ final class BundleReader
             $job->people()->firstOrCreate(['slug' => $slug], ['name' => $name]);
         }
         foreach ($manifest->presets as $name => $order) {
-            $job->presets()->updateOrCreate(['name' => $name], ['order' => $order]);
+            $as = self::freeName($job->presets()->pluck('order', 'name')->all(), $name, $order);
+            $as === null || $job->presets()->create(['name' => $as, 'order' => $order]);
         }
+        $kept = $job->treatments()->pluck('recipe', 'name')->map(static fn(string $json): mixed => json_decode($json, true))->all();
         foreach ($manifest->treatments as $name => $document) {
-            $this->treatments->take($job, $name, $document);
+            $as = self::freeName($kept, $name, $document);
+            $as === null || $this->treatments->take($job, $as, $document);
         }
 
         return $job;
@@ -181,9 +190,10 @@ final class BundleReader
     private function shot(Job $job, array $told, int $position, Manifest $manifest): ?string
     {
         $known = $job->shots()->where('origin', $told['origin'])->first();
-        $plain = ['name' => $told['name'], 'notes' => $told['notes'], 'archived' => $told['archived'], 'cut' => $told['cut'], 'limits' => $told['limits']];
-        $shot = $known ?? Shot::create(['job_id' => $job->id, 'origin' => $told['origin'], 'state' => ShotState::Missing, 'position' => $position, ...$plain]);
-        $shot->update($plain);
+        $plain = ['name' => $told['name'], 'archived' => $told['archived'], 'cut' => $told['cut'], 'limits' => $told['limits']];
+        $shot = $known ?? $job->shots()->make(['origin' => $told['origin'], 'state' => ShotState::Missing, 'position' => $position]);
+        $called = $shot->name;
+        $shot->fill([...$plain, 'notes' => self::together($told['notes'], $shot->notes ?? '')])->save();
         $changed = $known === null || $shot->wasChanged();
         $sha256 = $this->renamed[$told['footage']] ?? $told['footage'];
         if ($shot->state === ShotState::Missing) {
@@ -213,8 +223,32 @@ final class BundleReader
         return match (true) {
             !$changed => null,
             $known === null => "{$shot->name} came in" . ($shot->state === ShotState::Missing ? "; it asks for {$shot->wants['name']}." : '.'),
-            default => "{$shot->name} was brought up to the bundle.",
+            default => "{$shot->name} was brought up to the bundle" . ($called === $shot->name ? '.' : "; it was called {$called} here."),
         };
+    }
+
+    /** Notes with what is written here and not there below. */
+    private static function together(string $there, string $here): string
+    {
+        return implode("\n", array_filter([$there, ...array_diff(explode("\n", $here), explode("\n", $there))], static fn(string $line): bool => $line !== ''));
+    }
+
+    /**
+     * What was kept here under a name is not written over.
+     *
+     * @param array<string, mixed> $kept by name
+     *
+     * @return string|null the name, or that with a number, that is free; null where the same is kept already
+     */
+    private static function freeName(array $kept, string $name, mixed $new): ?string
+    {
+        for ($as = $name, $n = 2; isset($kept[$as]); $as = "{$name} ({$n})", ++$n) {
+            if ($kept[$as] == $new) {
+                return null;
+            }
+        }
+
+        return $as;
     }
 
     /**

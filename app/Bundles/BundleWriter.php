@@ -37,7 +37,7 @@ final class BundleWriter
         $recipes = json_encode([$documents, $job->treatments->pluck('recipe')], JSON_THROW_ON_ERROR);
         preg_match_all('/[0-9a-f]{64}/', $recipes, $named);
         $footage = self::footage($shots, $named[0]);
-        $withFootage && DiskSpace::check((int) $footage->sum(static fn(Footage $f): int => (int) @filesize($f->file()->path)));
+        $withFootage && DiskSpace::check((int) $footage->sum(static fn(Footage $f): int => (int) @filesize($f->file()->path)), 'leave the footage out');
         $zip = new \ZipArchive();
         if ($zip->open($file, \ZipArchive::CREATE | \ZipArchive::OVERWRITE) !== true) {
             throw new \RuntimeException("{$file} cannot be written.");

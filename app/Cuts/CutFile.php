@@ -44,20 +44,20 @@ final class CutFile
      */
     public static function written(Job $job, string $form): string
     {
-        $shots = $job->shots()->whereNotNull('cut')->with(['footage', 'deliveries'])->get()->filter(static fn(Shot $shot): bool => !CutPlace::of($shot->cut ?? [])->isRetired);
+        $shots = $job->shots()->whereNotNull('cut')->with(['footage', 'deliveries'])->get()->filter(static fn(Shot $shot): bool => !CutPlace::of($shot->cut)->isRetired);
         $first = $shots->first();
         if ($first === null) {
             throw InvalidCut::at('', 'no cut was brought into this job');
         }
         $events = $shots->values()->map(static fn(Shot $shot, int $i): Event => self::event($shot, $i + 1))->all();
-        $cut = new Cut($job->name, CutPlace::of($first->cut ?? [])->rate, array_values($events));
+        $cut = new Cut($job->name, CutPlace::of($first->cut)->rate, array_values($events));
 
         return $form === 'otio' ? OtioWriter::json($cut) : EdlWriter::write($cut);
     }
 
     private static function event(Shot $shot, int $number): Event
     {
-        $place = CutPlace::of($shot->cut ?? []);
+        $place = CutPlace::of($shot->cut);
         $event = $place->event;
         $delivery = $shot->deliveries->first(static fn($delivery): bool => $delivery->state === DeliveryState::Done && $delivery->file !== null);
         if ($delivery === null || $shot->footage === null) {

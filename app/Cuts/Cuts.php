@@ -48,8 +48,8 @@ final class Cuts
                 array_push($told, ...$this->settle($shot));
             }
             foreach (array_filter($left, static fn(Shot $shot): bool => $shot->cut !== null) as $shot) {
-                $counts['retired'] += (int) !CutPlace::of($shot->cut ?? [])->isRetired;
-                $shot->update(['cut' => CutPlace::of($shot->cut ?? [])->retired()->document()]);
+                $counts['retired'] += (int) !CutPlace::of($shot->cut)->isRetired;
+                $shot->update(['cut' => CutPlace::of($shot->cut)->retired()->document()]);
             }
             $this->order($job, count($cut->events));
 
@@ -65,7 +65,7 @@ final class Cuts
                 $this->intake->fill($shot, $footage, $shot->wants['span']);
                 $shot->update(['wants' => null]);
                 PrepareFrames::dispatch($shot->id);
-            } elseif ($shot->cut !== null && CutPlace::of($shot->cut ?? [])->isOf($footage->name)) {
+            } elseif ($shot->cut !== null && CutPlace::of($shot->cut)->isOf($footage->name)) {
                 $this->settle($shot);
             }
         }
@@ -88,7 +88,7 @@ final class Cuts
             // Its file is on its way in; once it is read, or taken as it is, this comes again.
             return [];
         }
-        $place = CutPlace::of($shot->cut ?? []);
+        $place = CutPlace::of($shot->cut);
         $footage = $shot->footage ?? self::footage($place);
         if ($footage === null) {
             $shot->update(['state' => ShotState::Missing, 'error' => "Its footage is not here: bring in {$place->event->media()}."]);

@@ -23,12 +23,16 @@ final class DiskSpace
         return (int) ($frames * $footage->width * $footage->height * (self::OF[$format->value] + self::PARTS));
     }
 
-    /** @throws StorageFull with what is there and what is wanted */
-    public static function check(int $needed): void
+    /**
+     * @param string $or what can be done instead of making room
+     *
+     * @throws StorageFull with what is there and what is wanted
+     */
+    public static function check(int $needed, string $or): void
     {
         $free = @disk_free_space(Storage::disk('data')->path(''));
         if ($free !== false && $free - self::KEPT < $needed) {
-            throw StorageFull::forDelivery((int) $free, $needed);
+            throw StorageFull::wanting($needed, (int) $free, $or);
         }
     }
 }

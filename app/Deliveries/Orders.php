@@ -47,7 +47,7 @@ final class Orders
             $spans[$shot->id] = $handles || $shot->cut === null ? [$shot->from, $shot->to] : self::shown($shot);
             $needed += DiskSpace::needed($shot->readyFootage()->info(), $format, $spans[$shot->id][1] - $spans[$shot->id][0] + 1);
         }
-        DiskSpace::check($needed);
+        DiskSpace::check($needed, 'deliver fewer shots at once');
 
         return DB::transaction(fn(): array => $shots->map(fn(Shot $shot): Delivery => $this->place($shot, $format, ...$spans[$shot->id], slip: "{$slip} {$shot->id}", name: $name, wishes: $wishes))->values()->all());
     }

@@ -18,11 +18,11 @@ final class StorageFull extends \RuntimeException
         return new self('The disk is full. What was saved is kept; make room and try it again.');
     }
 
-    public static function forDelivery(int $free, int $needed): self
+    public static function wanting(int $needed, int $free, string $or): self
     {
         $size = static fn(int $bytes): string => sprintf('%.1f GB', $bytes / 1e9);
 
-        return new self("This needs about {$size($needed)} of room, and {$size(max(0, $free))} are free. Make room, or deliver fewer shots at once.");
+        return new self("This needs about {$size($needed)} of room, and {$size(max(0, $free))} are free. Make room, or {$or}.");
     }
 
     /** @param string $otherwise what it is where there is room */

@@ -104,6 +104,24 @@ final class BundleTest extends AppTestCase
         self::assertSame(['From a bundle', 'Own'], array_slice(array_column($this->getJson("/api/shots/{$shot->id}/history")->json(), 'label'), 0, 2));
     }
 
+    public function test_what_was_written_meanwhile_stays_beside_what_comes(): void
+    {
+        $file = $this->written($this->job());
+        $shot = Shot::where('name', 'gh010')->sole();
+        $shot->update(['name' => 'first look', 'notes' => 'Ione asked for less red']);
+        $shot->job->presets()->sole()->update(['order' => ['format' => 'exr']]);
+        $warm = $shot->job->treatments()->sole();
+        $own = ['base' => []] + json_decode($warm->recipe, true);
+        $warm->update(['recipe' => json_encode($own)]);
+        self::assertSame(['gh010 was brought up to the bundle; it was called first look here.'], app(BundleReader::class)->read($file)[1]);
+        self::assertSame([], app(BundleReader::class)->read($file)[1]);
+        $job = $shot->job->refresh();
+        self::assertSame(['gh010', 'Ione asked for less red'], [$shot->refresh()->name, $shot->notes]);
+        self::assertSame(['Reviews' => 'exr', 'Reviews (2)' => 'vp9'], $job->presets()->pluck('order', 'name')->map(static fn(array $order): string => $order['format'])->all());
+        self::assertSame([[], 1], [json_decode($job->treatments()->where('name', 'Warm')->sole()->recipe, true)['base'], count(json_decode($job->treatments()->where('name', 'Warm (2)')->sole()->recipe, true)['base'])]);
+        self::assertSame(2, $job->treatments()->count());
+    }
+
     public function test_without_footage_shots_wait_for_it_and_are_whole_when_it_comes(): void
     {
         $job = $this->job();

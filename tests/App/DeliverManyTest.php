@@ -78,10 +78,10 @@ final class DeliverManyTest extends AppTestCase
         $info = $this->one->readyFootage()->info();
         self::assertGreaterThan(DiskSpace::needed($info, Format::Vp9, 20), DiskSpace::needed($info, Format::Ffv1, 20));
         self::assertSame(2 * DiskSpace::needed($info, Format::Ffv1, 20), DiskSpace::needed($info, Format::Ffv1, 40));
-        DiskSpace::check(1000);
+        DiskSpace::check(1000, 'wait');
         $this->expectException(StorageFull::class);
         $this->expectExceptionMessageMatches('/^This needs about 1000000000\.0 GB of room, and [\d.]+ GB are free/');
-        DiskSpace::check(10 ** 18);
+        DiskSpace::check(10 ** 18, 'wait');
     }
 
     public function test_what_waits_is_put_in_another_order_paused_and_gone_on_with(): void
