@@ -227,12 +227,13 @@ final class Cuts
     /** @param array{new: int, known: int, retired: int} $counts */
     private static function counted(array $counts): string
     {
-        $words = [
-            $counts['new'] === 1 ? '1 shot is new' : "{$counts['new']} shots are new",
-            $counts['known'] === 1 ? '1 was known' : "{$counts['known']} were known",
-            $counts['retired'] === 1 ? '1 is no longer in the cut' : "{$counts['retired']} are no longer in the cut",
-        ];
+        $words = ['new' => ['is new', 'are new'], 'known' => ['was known', 'were known'], 'retired' => ['is no longer in the cut', 'are no longer in the cut']];
+        $told = [];
+        foreach (array_filter($counts) as $what => $n) {
+            $shots = $told !== [] ? '' : ($n === 1 ? ' shot' : ' shots');
+            $told[] = "{$n}{$shots} " . $words[$what][$n === 1 ? 0 : 1];
+        }
 
-        return implode(', ', array_values(array_filter($words, static fn(string $w): bool => !str_starts_with($w, '0 ')))) . '.';
+        return implode(', ', $told) . '.';
     }
 }

@@ -28,7 +28,7 @@ final class Orders
     public function __construct(private readonly Recipes $recipes, private readonly Filesystem $files) {}
 
     /**
-     * Several shots at once: all of them or, where there is no room for that, none.
+     * Several shots at once: all of them or, where there is no room for that, none. One after the other, in the order of the job.
      *
      * @param list<int> $ids     of shots
      * @param bool      $handles whether all frames of a shot are delivered, or those alone that the cut shows
@@ -49,7 +49,13 @@ final class Orders
         }
         DiskSpace::check($needed, 'deliver fewer shots at once');
 
-        return DB::transaction(fn(): array => $shots->map(fn(Shot $shot): Delivery => $this->place($shot, $format, ...$spans[$shot->id], slip: "{$slip} {$shot->id}", name: $name, wishes: $wishes))->values()->all());
+        return DB::transaction(function () use ($shots, $format, $spans, $slip, $name, $wishes): array {
+            $all = $shots->map(fn(Shot $shot): Delivery => $this->take($shot, $format, ...$spans[$shot->id], slip: "{$slip} {$shot->id}", name: $name, wishes: $wishes));
+            $new = $all->where('wasRecentlyCreated', true)->pluck('id');
+            self::line(DeliveryPart::whereIn('delivery_id', $new)->orderBy('delivery_id')->orderBy('index')->get());
+
+            return $all->values()->all();
+        });
     }
 
     /** @throws DeliveryNotReady saying what cannot be written */
@@ -76,23 +82,32 @@ final class Orders
     public function place(Shot $shot, Format $format, int $from, int $to, ?string $slip = null, string $name = FileName::USUAL, Wishes $wishes = new Wishes()): Delivery
     {
         self::check($format, $wishes);
-        $revision = $this->recipes->present($shot);
 
-        return DB::transaction(static function () use ($shot, $format, $from, $to, $slip, $name, $wishes, $revision): Delivery {
-            $placed = $slip === null ? null : $shot->deliveries()->where('slip', $slip)->first();
-            if ($placed !== null) {
-                return $placed;
+        return DB::transaction(function () use ($shot, $format, $from, $to, $slip, $name, $wishes): Delivery {
+            $delivery = $this->take($shot, $format, $from, $to, $slip, $name, $wishes);
+            if ($delivery->wasRecentlyCreated) {
+                self::line($delivery->parts()->get());
             }
-            $delivery = $shot->deliveries()->create(['slip' => $slip, 'format' => $format, 'state' => DeliveryState::Rendering, 'from' => $from, 'to' => $to, 'revision' => $revision->number, 'recipe' => $revision->recipe, 'name' => FileName::of($name, $shot, $revision->number, $from, $to), 'wishes' => $wishes->document()]);
-            $size = (int) config('cossel.frames_a_part');
-            for ($first = $from, $index = 0; $first <= $to; $first += $size, ++$index) {
-                $delivery->parts()->create(['index' => $index, 'from' => $first, 'to' => min($to, $first + $size - 1)]);
-            }
-            // Only now: a part that is done at once must know of all others.
-            self::line($delivery->parts()->get());
 
             return $delivery;
         });
+    }
+
+    /** Keeps an order with its parts; they are lined up when all are there: one that is done at once must know of the others. */
+    private function take(Shot $shot, Format $format, int $from, int $to, ?string $slip, string $name, Wishes $wishes): Delivery
+    {
+        $placed = $slip === null ? null : $shot->deliveries()->where('slip', $slip)->first();
+        if ($placed !== null) {
+            return $placed;
+        }
+        $revision = $this->recipes->present($shot);
+        $delivery = $shot->deliveries()->create(['slip' => $slip, 'format' => $format, 'state' => DeliveryState::Rendering, 'from' => $from, 'to' => $to, 'revision' => $revision->number, 'recipe' => $revision->recipe, 'name' => FileName::of($name, $shot, $revision->number, $from, $to), 'wishes' => $wishes->document()]);
+        $size = (int) config('cossel.frames_a_part');
+        for ($first = $from, $index = 0; $first <= $to; $first += $size, ++$index) {
+            $delivery->parts()->create(['index' => $index, 'from' => $first, 'to' => min($to, $first + $size - 1)]);
+        }
+
+        return $delivery;
     }
 
     /**

@@ -91,7 +91,7 @@ final class CutsTest extends AppTestCase
         $this->bring([['reel_b.mov', 'gh010', 10, 10]])->assertOk();
         $shot = Shot::sole();
         $shot->update(['state' => ShotState::Reading]);
-        $this->bring([['reel_b.mov', 'gh010', 12, 10]])->assertOk()->assertJsonPath('told', ['1 was known.']);
+        $this->bring([['reel_b.mov', 'gh010', 12, 10]])->assertOk()->assertJsonPath('told', ['1 shot was known.']);
         self::assertSame([ShotState::Reading, 86412], [$shot->refresh()->state, $shot->cut['in'] ?? null]);
     }
 
@@ -130,7 +130,7 @@ final class CutsTest extends AppTestCase
         $shot = Shot::sole();
         $this->bring([['reel_c.mov', 'gh010', 10, 10]], 0)->assertJsonPath('told.0', '1 shot is new.');
         $this->putJson("/api/shots/{$shot->id}/recipe", ['base' => 1, 'label' => 'Base', 'recipe' => [...$this->recipe($shot), 'base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => 1]]]])->assertOk();
-        $this->bring([['reel_c.mov', 'gh020', 26, 10]], 0)->assertJsonPath('told.0', '1 was known, 1 is no longer in the cut.');
+        $this->bring([['reel_c.mov', 'gh020', 26, 10]], 0)->assertJsonPath('told.0', '1 shot was known, 1 is no longer in the cut.');
         self::assertSame([['reel_c', 'ready', 8, 35], ['gh010', 'ready', 10, 19]], $this->shots());
     }
 

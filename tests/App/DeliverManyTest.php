@@ -86,15 +86,18 @@ final class DeliverManyTest extends AppTestCase
 
     public function test_what_waits_is_put_in_another_order_paused_and_gone_on_with(): void
     {
-        config(['queue.default' => 'work']);
+        config(['queue.default' => 'work', 'cossel.frames_a_part' => 8]);
+        $this->one->update(['position' => 9]);
         $this->order()->assertOk();
-        [$first, $second] = Delivery::orderBy('id')->get()->all();
+        [$second, $first] = Delivery::orderBy('shot_id')->get()->all();
+        $lined = static fn(): array => DB::table('queue_jobs')->orderBy('turn')->pluck('about')->all();
+        $of = static fn(Delivery $d): array => $d->parts->map(static fn($part): string => "part {$part->id}")->all();
+        // In the order of the job, one after the other.
+        self::assertSame([...$of($first), ...$of($second)], $lined());
         $listed = fn(): array => array_column($this->getJson('/api/deliveries')->assertOk()->json(), 'id');
         $this->putJson('/api/deliveries/order', ['deliveries' => [$second->id, $first->id]])->assertNoContent();
         self::assertSame([$second->id, $first->id], $listed());
-        $parts = DB::table('queue_jobs')->orderBy('turn')->pluck('about')->all();
-        $of = static fn(Delivery $d): array => $d->parts->map(static fn($part): string => "part {$part->id}")->all();
-        self::assertSame([...$of($second), ...$of($first)], $parts);
+        self::assertSame([...$of($second), ...$of($first)], $lined());
         $this->putJson('/api/deliveries/order', ['deliveries' => ['x']])->assertStatus(422);
         $this->postJson("/api/deliveries/{$first->id}/pause")->assertOk()->assertJsonPath('state', 'paused');
         Artisan::call('queue:work', ['--queue' => 'deliveries', '--stop-when-empty' => true, '--quiet' => true]);

@@ -36,6 +36,21 @@ describe('carrying to other shots', () => {
     expect([...c.chosen.value]).toEqual(['other']);
   });
 
+  it('goes to the shots that were chosen before, and to what is known of the person last asked for', async () => {
+    const c = make();
+    c.wanted.value = new Set([3]);
+    await c.begin();
+    expect([[...c.shots.value], c.looking.value]).toEqual([[3], false]);
+    let late: (all: never[]) => void = () => null;
+    vi.spyOn(api, 'carryTargets').mockImplementationOnce(() => new Promise((take) => (late = take)));
+    const first = c.choosePerson(null);
+    expect(c.looking.value).toBe(true);
+    await c.choosePerson('maren');
+    late([]);
+    await first;
+    expect([c.targets.value.length, c.looking.value]).toEqual([2, false]);
+  });
+
   it('is ready when something is chosen and there is somewhere to go', async () => {
     const c = make();
     await c.begin();

@@ -15,7 +15,7 @@ import WitnessRow from './time/WitnessRow.vue';
 const props = defineProps<{ shot: Shot; recipe: RecipeState; kinds: Kind[]; starts: StartingPoint[] }>();
 const { fail } = useNotices();
 const route = useRoute();
-const { store, areas, motions, panel, compare, notes, people, shown, goTo } = provideBench(props.shot, props.kinds, props.starts);
+const { store, areas, motions, panel, carrying, compare, notes, people, shown, goTo } = provideBench(props.shot, props.kinds, props.starts);
 
 /** The picture is asked for before the controls are built: they are while it is made. */
 const asked = ref(false);
@@ -45,7 +45,9 @@ function begin(): void {
   areas.choose(areas.find(String(wanted))?.id ?? areas.all.value[0]?.id ?? 'base');
   areas.step.value = wanted || route.query.notes ? 5 : areas.chosen.value && areas.chosen.value.touches.length > 0 ? 4 : 1;
   if (frame) goTo(Number(frame));
-  if (route.query.panel === 'carry') panel.value = 'carry';
+  if (route.query.panel !== 'carry') return;
+  carrying.wanted.value = new Set(String(route.query.to ?? '').split(',').filter(Boolean).map(Number));
+  panel.value = 'carry';
 }
 
 useEventListener(window, 'beforeunload', (e) => {

@@ -61,7 +61,7 @@ const WORDS: Record<Delivery['state'], string> = { rendering: 'rendering', pause
   <main>
     <p v-if="deliveries?.length === 0" class="dim state">Nothing has been delivered yet. Open a shot and press Deliver.</p>
     <DataTable v-else-if="deliveries" :value="deliveries" data-key="id" :row-class="(d: Delivery) => (isOpen(d) ? 'delivery open' : 'delivery')" :pt="{ table: { 'aria-label': 'Deliveries' } }" @row-reorder="(e: DataTableRowReorderEvent) => arrange(e)">
-      <Column v-if="open.length > 1" row-reorder style="width: 24px"><template #header><span class="unseen">Order</span></template><template #rowreordericon><span class="grip p-datatable-reorderable-row-handle" title="Drag to render it earlier or later">⁝</span></template></Column>
+      <Column v-if="open.length > 1" row-reorder style="width: 24px"><template #header><span class="unseen">Order</span></template><template #rowreordericon><span class="grip" data-pc-section="reorderablerowhandle" title="Drag to render it earlier or later">⁝</span></template></Column>
       <Column header="Shot"><template #body="{ data: d }"><span class="name" :data-state="d.state"><RouterLink :to="`/shots/${d.shotId}`"><b>{{ d.shot }}</b></RouterLink><span class="dim">{{ d.job }} · revision {{ d.revision }}</span></span></template></Column>
       <Column header="As"><template #body="{ data: d }"><span class="name"><span>{{ d.formatLabel }}</span><span class="mono dim">frames {{ d.from }}–{{ d.to }}</span></span></template></Column>
       <Column header="State" style="width: 36%">
@@ -79,8 +79,8 @@ const WORDS: Record<Delivery['state'], string> = { rendering: 'rendering', pause
             <a v-if="d.state === 'done'" class="btn main" :href="api.deliveryUrl(d.id)" download>Download</a>
             <a v-if="d.beside" class="btn" :href="api.besideUrl(d.id)" download>What is beside</a>
             <button v-if="d.state === 'rendering'" type="button" class="btn" @click="act('It was not paused', api.pauseDelivery(d.id))">Pause</button>
-            <button v-if="isOpen(d) || d.state === 'paused'" type="button" class="btn" @click="act('It was not cancelled', api.cancelDelivery(d.id))">Cancel</button>
             <button v-if="['failed', 'cancelled', 'paused'].includes(d.state)" type="button" class="btn" @click="act('It was not taken up again', api.retryDelivery(d.id))">Go on</button>
+            <button v-if="isOpen(d) || d.state === 'paused'" type="button" class="btn" @click="act('It was not cancelled', api.cancelDelivery(d.id))">Cancel</button>
             <button v-if="!isOpen(d) && d.state !== 'paused'" type="button" class="btn quiet" @click="remove(d)">Remove</button>
           </span>
         </template>

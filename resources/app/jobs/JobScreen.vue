@@ -8,6 +8,7 @@ import Dialog from 'primevue/dialog';
 import InputText from 'primevue/inputtext';
 import Menu from 'primevue/menu';
 import ProgressBar from 'primevue/progressbar';
+import Select from 'primevue/select';
 import Textarea from 'primevue/textarea';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -51,6 +52,10 @@ const pickAll = (all: boolean): void => {
 };
 /** As they are by now, and only those that can be delivered. */
 const chosen = computed(() => (job.value?.shots ?? []).filter((s) => s.state === 'ready' && picked.value.has(s.id)));
+/** Shots with something done in them, that it can be carried from. */
+const sources = computed(() => (job.value?.shots ?? []).filter((s) => s.state === 'ready' && s.progress && (s.progress.base || s.progress.finish || s.progress.areas.some((a) => a.treat)) && !(chosen.value.length === 1 && picked.value.has(s.id))));
+/** To the bench of the one that is carried from; what is chosen here, but for that, is chosen there. */
+const carryFrom = (source: number): void => void router.push({ path: `/shots/${source}`, query: { panel: 'carry', to: chosen.value.flatMap((s) => (s.id === source ? [] : [s.id])).join() || undefined } });
 const deliveringMany = ref(false);
 const laying = ref(false);
 const filter = ref<Filter>(EVERYTHING);
@@ -82,7 +87,14 @@ const outs = computed(() => [
   { label: 'Checksums of what was delivered', url: api.sumsUrl(props.jobId) },
 ]);
 const screen = ref<HTMLElement>();
-const { isOverDropZone } = useDropZone(screen, { onDrop: (files) => take(files ?? [], {}) });
+/** Files, not rows that are dragged to another place. */
+const areFiles = ref(false);
+const { isOverDropZone } = useDropZone(screen, {
+  onEnter: (_, e) => {
+    areFiles.value = e.dataTransfer?.types.includes('Files') ?? false;
+  },
+  onDrop: (files) => take(files ?? [], {}),
+});
 
 // While a shot is being read, its row is told anew.
 const reading = computed(() => job.value?.shots.some((shot) => shot.state === 'reading') ?? false);
@@ -97,7 +109,7 @@ const acts = computed(() => {
     { label: 'Rename', command: () => ask(shot) },
     { label: 'Move up', disabled: index.value === 0, command: () => arrange(index.value, index.value - 1) },
     { label: 'Move down', disabled: index.value === (job.value?.shots.length ?? 0) - 1, command: () => arrange(index.value, index.value + 1) },
-    ...(shot.state === 'ready' ? [{ label: 'Carry from this shot', command: () => void router.push(`/shots/${shot.id}?panel=carry`) }] : []),
+    ...(shot.state === 'ready' ? [{ label: 'Carry from this shot', command: () => carryFrom(shot.id) }] : []),
     { label: shot.archived ? 'Take out again' : 'Put away', command: () => putAway([shot], !shot.archived) },
     { separator: true },
     { label: 'Report (PDF)', url: api.shotReportUrl(shot.id, 'pdf') },
@@ -137,7 +149,7 @@ function length(shot: Shot): string {
     <h1>{{ missing }}</h1>
     <RouterLink class="btn" to="/">To the jobs</RouterLink>
   </main>
-  <div v-else ref="screen" class="screen" :class="{ over: isOverDropZone }">
+  <div v-else ref="screen" class="screen" :class="{ over: isOverDropZone && areFiles }">
     <TopBar :trail="[{ name: 'Jobs', to: '/' }]" :title="job?.name ?? 'Job'" :note="job ? `${job.shots.length} shots · ${job.people.length} people` : ''">
       <PillChoice :options="VIEWS" :value="by" label="The job by" @choose="by = $event ?? 'shots'" />
       <RouterLink class="btn quiet" to="/deliveries">Deliveries</RouterLink>
@@ -157,7 +169,7 @@ function length(shot: Shot): string {
       <PeopleRows v-if="job && by === 'people'" :job="job" />
       <p v-else-if="job?.shots.length && rows.length === 0" class="none dim">No shot is like that. <button type="button" class="btn small" @click="filter = EVERYTHING">Show all</button></p>
       <DataTable v-else-if="job?.shots.length" :value="rows" data-key="id" scrollable scroll-height="flex" :virtual-scroller-options="{ itemSize: ROW, numToleratedItems: 4 }" :row-class="() => 'shot'" :pt="{ table: { 'aria-label': 'Shots of the job' } }" @row-reorder="({ dragIndex, dropIndex }: DataTableRowReorderEvent) => arrange(at(dragIndex), at(dropIndex))">
-        <Column row-reorder style="width: 24px"><template #header><span class="unseen">Order</span></template><template #rowreordericon><span class="grip p-datatable-reorderable-row-handle" title="Drag to another place; or move it by its menu">⁝</span></template></Column>
+        <Column row-reorder style="width: 24px"><template #header><span class="unseen">Order</span></template><template #rowreordericon><span class="grip" data-pc-section="reorderablerowhandle" title="Drag to another place; or move it by its menu">⁝</span></template></Column>
         <Column style="width: 28px">
           <template #header><Checkbox :model-value="isAll" :indeterminate="!isAll && picked.size > 0" binary aria-label="Choose all" @update:model-value="pickAll($event === true)" /></template>
           <template #body="{ data: shot }"><Checkbox :model-value="picked.has(shot.id)" binary :aria-label="`Choose ${shot.name}`" @update:model-value="pick(shot.id)" /></template>
@@ -197,7 +209,7 @@ function length(shot: Shot): string {
       </div>
       <Menu ref="menu" :model="acts" popup append-to="main" />
     </main>
-    <footer v-if="chosen.length && by === 'shots'" class="chosen"><b>{{ chosen.length === 1 ? '1 shot' : `${chosen.length} shots` }} chosen</b><span class="grow"></span><button type="button" class="btn quiet" @click="pickAll(false)">None</button><a class="btn" :href="api.bundleUrl(jobId, false, chosen.map((s) => s.id))" download>Bundle</a><button type="button" class="btn" @click="putAway(chosen, true); pickAll(false)">Put away</button><button type="button" class="btn" @click="laying = true">Lay a treatment on</button><button type="button" class="btn main" @click="deliveringMany = true">Deliver {{ chosen.length === 1 ? 'it' : `all ${chosen.length}` }}</button></footer>
+    <footer v-if="chosen.length && by === 'shots'" class="chosen"><b>{{ chosen.length === 1 ? '1 shot' : `${chosen.length} shots` }} chosen</b><span class="grow"></span><button type="button" class="btn quiet" @click="pickAll(false)">None</button><a class="btn" :href="api.bundleUrl(jobId, false, chosen.map((s) => s.id))" download>Bundle</a><button type="button" class="btn" @click="putAway(chosen, true); pickAll(false)">Put away</button><Select v-if="sources.length" class="from" :model-value="null" :options="sources" option-label="name" option-value="id" filter placeholder="Carry from…" aria-label="Carry from" @update:model-value="carryFrom($event)" /><button type="button" class="btn" @click="laying = true">Lay a treatment on</button><button type="button" class="btn main" @click="deliveringMany = true">Deliver {{ chosen.length === 1 ? 'it' : `all ${chosen.length}` }}</button></footer>
     <Dialog v-if="job" v-model:visible="deliveringMany" modal :header="chosen.length === 1 ? `Deliver ${chosen[0]?.name}` : `Deliver ${chosen.length} shots`" :style="{ width: '520px' }"><DeliverMany :job-id="jobId" :job="job.name" :shots="chosen" @close="deliveringMany = false" @ordered="say('Rendering', 'Its progress is under Deliveries.')" /></Dialog>
     <Dialog v-if="job" v-model:visible="laying" modal header="Lay a treatment on" :style="{ width: '520px' }"><LayTreatment :job="job" :shots="chosen" @close="laying = false" @taken="load" /></Dialog>
     <Menu ref="outMenu" :model="outs" popup append-to="main" />

@@ -47,7 +47,7 @@ const light = (apart: number): string => (apart < 5 ? 'in much the same light' :
       <KeptList />
       <section aria-label="To">
         <h3>To</h3>
-        <p v-if="carrying.targets.value.length === 0" class="dim">There is no other shot in this job.</p>
+        <p v-if="carrying.targets.value.length === 0" class="dim">{{ carrying.looking.value ? 'Looking at the light of the other shots…' : 'There is no other shot in this job.' }}</p>
         <label v-for="t in carrying.targets.value" :key="t.id" class="tick shot">
           <Checkbox :model-value="carrying.shots.value.has(t.id)" binary @update:model-value="carrying.tickShot(t.id)" /> <span>{{ t.name }}</span>
           <small class="dim">{{ t.knows ? `knows ${people.nameOf(carrying.person.value)}, ` : '' }}{{ light(t.apart) }}</small>

@@ -16,9 +16,13 @@ const isTreated = (area: Area): boolean => area.touches.length > 0 || area.pair?
 export function useCarrying(shot: number, job: number, store: RecipeStore, areas: Areas) {
   const { fail } = useNotices();
   const targets = shallowRef<CarryTarget[]>([]);
+  /** The light of the other shots is looked at. */
+  const looking = ref(false);
   const carries = shallowRef<Carry[]>([]);
   const chosen = ref<Set<string>>(new Set());
   const shots = ref<Set<number>>(new Set());
+  /** Ids of shots that were chosen before the panel was opened; none for those that know the person. */
+  const wanted = ref<Set<number>>(new Set());
   /** Touches that stay behind. */
   const left = ref<Set<string>>(new Set());
   const base = ref(false);
@@ -57,14 +61,18 @@ export function useCarrying(shot: number, job: number, store: RecipeStore, areas
     carries.value = carries.value.map((c) => (c.id === carry.id ? carry : c));
   };
 
-  /** Offers all of a person, to the shots that know them. */
+  /** Offers all of a person, to the shots that are wanted, or to those that know them. */
   async function choosePerson(slug: string | null): Promise<void> {
     person.value = slug;
     chosen.value = new Set(offered.value.map((a) => a.id));
+    looking.value = true;
     await act('The other shots cannot be shown', async () => {
-      targets.value = await api.carryTargets(shot, slug);
-      shots.value = new Set(targets.value.filter((t) => t.knows).map((t) => t.id));
+      const found = await api.carryTargets(shot, slug);
+      if (person.value !== slug) return;
+      targets.value = found;
+      shots.value = new Set(targets.value.filter((t) => (wanted.value.size ? wanted.value.has(t.id) : t.knows)).map((t) => t.id));
     });
+    if (person.value === slug) looking.value = false;
   }
   async function begin(): Promise<void> {
     const one = areas.chosen.value ?? areas.all.value.find(isTreated);
@@ -107,7 +115,7 @@ export function useCarrying(shot: number, job: number, store: RecipeStore, areas
   }
 
   return {
-    targets, carries, chosen, left, only, touchesOf, shots, base, finish, replace, match, person, offered, open, proposed, taken, something, ready, sending, begin, choosePerson, propose, lay,
+    targets, looking, wanted, carries, chosen, left, only, touchesOf, shots, base, finish, replace, match, person, offered, open, proposed, taken, something, ready, sending, begin, choosePerson, propose, lay,
     tick: (id: string) => toggle(chosen, id),
     /** Leaves a touch behind, or takes it along again. */
     leaveTouch: (id: string) => toggle(left, id),
