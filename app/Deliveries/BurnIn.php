@@ -16,9 +16,10 @@ final class BurnIn
     public static function filter(string $name, int $from, string $timecode, string $rate): string
     {
         $font = self::font();
-        $at = static fn(string $x, string $says): string => "drawtext=fontfile='{$font}':fontsize=h/28:fontcolor=white:box=1:boxcolor=black@0.6:boxborderw=4:y=h-2*lh:x={$x}:{$says}";
+        // By its ascent, so that both stand on one line whatever letters are in them.
+        $at = static fn(string $x, string $says): string => "drawtext=fontfile='{$font}':fontsize=h/28:fontcolor=white:box=1:boxcolor=black@0.6:boxborderw=4:y=h*0.96-ascent:x={$x}:{$says}";
         $plain = preg_replace('/[^\p{L}\p{N} ._-]/u', '', $name);
 
-        return $at('lh', "text='{$plain}   %{eif\\:n+{$from}\\:d\\:6}'") . ',' . $at('w-tw-lh', "timecode='" . str_replace(':', '\\:', $timecode) . "':rate={$rate}");
+        return $at('h/30', "text='{$plain}   %{eif\\:n+{$from}\\:d\\:6}'") . ',' . $at('w-tw-h/30', "timecode='" . str_replace(':', '\\:', $timecode) . "':rate={$rate}");
     }
 }

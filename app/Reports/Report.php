@@ -84,7 +84,7 @@ final class Report
             'after' => $this->picture($shot, $frame, View::Result),
             'revision' => $shot->revision,
             'left' => $this->progress->of($shot)['left'],
-            'steps' => self::steps($recipe),
+            'steps' => self::steps($recipe, $shot->job->people()->pluck('name', 'slug')->all()),
             'telltales' => $this->telltales($shot, $recipe),
             'frameNotes' => $shot->frameNotes->map(static fn(FrameNote $note): array => ['frame' => $note->frame, 'text' => $note->text, 'resolved' => $note->resolved])->all(),
             'versions' => $shot->versions->map(static fn(Version $version): string => "{$version->name} (revision {$version->number})")->all(),
@@ -98,13 +98,17 @@ final class Report
         return 'data:image/jpeg;base64,' . base64_encode($this->pictures->picture($shot, new Wanted($frame, $view, null, self::ROWS))->jpeg);
     }
 
-    /** @return list<array{name: string, about: string, touches: list<string>}> base, areas and finish with what they do */
-    private static function steps(Recipe $recipe): array
+    /**
+     * @param array<string, string> $people names by slug
+     *
+     * @return list<array{name: string, about: string, touches: list<string>}> base, areas and finish with what they do
+     */
+    private static function steps(Recipe $recipe, array $people): array
     {
         $words = static fn(array $touches): array => array_map(Words::touch(...), array_values($touches));
         $area = static fn(Area $area): array => [
             'name' => $area->name . ($area->on ? '' : ' (off)'),
-            'about' => implode(', ', array_filter([$area->person, Words::split($area->motion->by), $area->pick === null ? null : 'picks by colour', $area->pair?->linked === true ? "as {$recipe->area($area->pair->with)->name}" : null])),
+            'about' => implode(', ', array_filter([$people[$area->person ?? ''] ?? null, Words::motion($area->motion, $recipe), $area->pick === null ? null : 'picks by colour', $area->pair?->linked === true ? "as {$recipe->area($area->pair->with)->name}" : null])),
             'touches' => $words($recipe->touches($area)),
         ];
         $steps = [['name' => 'Base', 'about' => '', 'touches' => $words($recipe->base)], ...array_map($area, $recipe->areas), ['name' => 'Finish', 'about' => '', 'touches' => $words($recipe->finish)]];

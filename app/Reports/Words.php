@@ -5,12 +5,14 @@ declare(strict_types=1);
 namespace App\Reports;
 
 use Cossel\Core\Recipe\Keyed;
+use Cossel\Core\Recipe\Motion;
+use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\Side;
 use Cossel\Core\Recipe\Touch;
 use Cossel\Core\Touch\Number;
 use Cossel\Core\Touch\Points;
 
-/** Touches in words and values, for people who read and do not edit. */
+/** Touches and motions in words and values, for people who read and do not edit. */
 final class Words
 {
     public static function touch(Touch $touch): string
@@ -29,6 +31,15 @@ final class Words
         $amount = $touch->amount->keys === [] && $touch->amount->value === 1.0 ? '' : ', amount ' . self::number($touch->amount->times(100.0)) . ' %';
 
         return $words . $amount . ($touch->side === Side::Outside ? ', outside' : '') . ($touch->on ? '' : ' (off)');
+    }
+
+    public static function motion(Motion $motion, Recipe $recipe): string
+    {
+        return match ($motion->by) {
+            Motion::FOLLOW => 'followed',
+            Motion::RIDE => 'rides on ' . ($motion->on === null ? 'another' : $recipe->area($motion->on)->name),
+            default => $motion->keys === [] ? 'where it was drawn' : 'moved by hand',
+        };
     }
 
     /** A name of the recipe as words. */

@@ -15,6 +15,7 @@ section + section { page-break-before: always; }
 table { width: 100%; border-collapse: collapse; }
 td, th { padding: 2px 8px 2px 0; text-align: left; vertical-align: top; font-weight: normal; }
 th { color: #666; }
+.step { margin-top: 6px; }
 .dim { color: #666; }
 .open { font-weight: bold; }
 .pictures td { width: 50%; padding: 6px 8px 0 0; }
@@ -47,7 +48,7 @@ th { color: #666; }
 @endif
 <h3>What was done</h3>
 @forelse ($shot['steps'] as $step)
-<p><b>{{ $step['name'] }}</b>@if ($step['about'] !== '') <span class="dim">{{ $step['about'] }}</span>@endif</p>
+<p class="step"><b>{{ $step['name'] }}</b>@if ($step['about'] !== '') <span class="dim">{{ $step['about'] }}</span>@endif</p>
 <ul>
 @foreach ($step['touches'] as $touch)
 <li>{{ $touch }}</li>

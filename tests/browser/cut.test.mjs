@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { after, before, test } from 'node:test';
 import { Cossel, until } from './cossel.mjs';
+import { dragRow } from './hands.mjs';
 
 const cossel = new Cossel(8696);
 const edl = join(tmpdir(), 'glasshouse.edl');
@@ -24,6 +25,7 @@ function list(events) {
 }
 const shots = async () => (await cossel.api('GET', '/jobs/1')).body.shots;
 const inCut = async () => (await shots()).filter((s) => s.cut && !s.cut.retired).map((s) => [s.name, s.state, s.from, s.to]);
+const row = (name) => page.getByRole('row').filter({ has: page.getByRole('link', { name: `Open ${name}`, exact: true }) });
 async function bringIn() {
   await page.getByRole('button', { name: 'Bring in a cut' }).click();
   const dialog = page.getByRole('dialog', { name: 'Bring in a cut' });
@@ -57,9 +59,30 @@ test('a cut becomes shots in its order; what was treated stays, what is missing 
   await page.getByText('Its footage is not here: bring in gh080_door.mov.').waitFor();
 });
 
+test('rows go where they are dragged, and back into the order of the cut', async () => {
+  const order = async () => (await shots()).slice(0, 3).map((s) => s.name);
+  const moved = (names) => until(async () => (await order()).join() === names.join(), 10);
+  await dragRow(page, row('gh050'), row('gh010_backlit'), true);
+  await moved(['gh010_backlit', 'gh050', 'gh080']);
+  await dragRow(page, row('gh020_laugh'), row('gh010_backlit'));
+  await moved(['gh020_laugh', 'gh010_backlit', 'gh050']);
+  await page.getByRole('button', { name: 'Order by the cut' }).click();
+  await moved(['gh050', 'gh010_backlit', 'gh080']);
+});
+
+test('chosen shots are those that another one is carried to', async () => {
+  await row('gh050').getByRole('checkbox').check();
+  await page.getByRole('combobox', { name: 'Carry from' }).click();
+  await page.getByRole('option', { name: 'gh010_backlit' }).click();
+  const to = page.getByRole('region', { name: 'Carry to other shots' }).getByRole('region', { name: 'To', exact: true });
+  await to.getByRole('checkbox').first().waitFor();
+  assert.deepEqual(await to.locator('label', { has: page.getByRole('checkbox', { checked: true }) }).locator('span').allInnerTexts(), ['gh050']);
+  await page.goto(`${cossel.url}/jobs/1`);
+});
+
 test('chosen shots are delivered at once as the cut shows them, and the cut names their files', async () => {
   await page.reload();
-  for (const name of ['gh050', 'gh010_backlit']) await page.getByRole('row').filter({ has: page.getByRole('link', { name: `Open ${name}`, exact: true }) }).getByRole('checkbox').check();
+  for (const name of ['gh050', 'gh010_backlit']) await row(name).getByRole('checkbox').check();
   await page.getByRole('button', { name: 'Deliver all 2' }).click();
   const dialog = page.getByRole('dialog', { name: 'Deliver 2 shots' });
   await dialog.getByRole('combobox', { name: 'Format' }).click();
@@ -78,6 +101,20 @@ test('chosen shots are delivered at once as the cut shows them, and the cut name
   ]);
   const sums = await (await fetch(`${cossel.url}/api/jobs/1/deliveries.sha256`)).text();
   assert.match(sums, /^[0-9a-f]{64} {2}e00\d_gh0\d0(_backlit)?\.webm$/m);
+});
+
+test('deliveries are rendered in the order that they are dragged into', async () => {
+  const all = (await shots()).filter((s) => ['gh020_laugh', 'gh030_gaze', 'gh040_skin'].includes(s.name)).map((s) => s.id);
+  const { status } = await cossel.api('POST', '/jobs/1/deliveries', { shots: all, format: 'ffv1', handles: true, name: '{shot}', slip: 'three-at-once' });
+  assert.equal(status, 200);
+  await page.goto(`${cossel.url}/deliveries`);
+  const listed = async () => (await cossel.api('GET', '/deliveries')).body.filter((d) => d.state === 'rendering').map((d) => d.shot);
+  assert.deepEqual(await listed(), ['gh020_laugh', 'gh030_gaze', 'gh040_skin']);
+  const [first, , last] = ['gh020_laugh', 'gh030_gaze', 'gh040_skin'].map((name) => page.getByRole('row').filter({ hasText: name }));
+  await dragRow(page, last, first);
+  await until(async () => (await listed())[0] === 'gh040_skin', 10);
+  for (const d of (await cossel.api('GET', '/deliveries')).body) if (d.state === 'rendering') await cossel.api('POST', `/deliveries/${d.id}/cancel`);
+  await page.goto(`${cossel.url}/jobs/1`);
 });
 
 test('what is no cut says where it is wrong', async () => {

@@ -1,4 +1,16 @@
-/** What a hand does on the bench, for tests that draw and drag. */
+/** What a hand does, for tests that draw and drag. */
+
+/** Drags a row of a list by its handle to above another one's middle, or below it. */
+export async function dragRow(page, row, onto, below = false) {
+  const [from, to] = [await row.locator('.grip').boundingBox(), await onto.boundingBox()];
+  const [x, y] = [from.x + from.width / 2, to.y + to.height * (below ? 0.75 : 0.25)];
+  await page.mouse.move(x, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(x + 2, (from.y + y) / 2, { steps: 6 });
+  await page.mouse.move(x, y, { steps: 6 });
+  await page.mouse.move(x, y + 1);
+  await page.mouse.up();
+}
 
 /** @param {() => import('playwright-core').Page} page */
 export function hands(page) {
