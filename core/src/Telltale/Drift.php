@@ -6,20 +6,23 @@ namespace Cossel\Core\Telltale;
 
 use Cossel\Core\Picture\Luma;
 use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\MotionKey;
+use Cossel\Core\Recipe\Part;
 use Cossel\Core\Recipe\Recipe;
 
 /**
  * Sliding off: how far what is under the area has moved against it since the frame its outline stands on, in percent of
  * the area's longer side. The untreated luma round the area is held still along the motion, over its relief where it has
- * one, in 24 x 24 cells, and what is coarser than seven cells taken off. From the outline's frame outwards, each frame is
+ * one, in 24 x 24 cells, and what is coarser than five cells taken off. From the outline's frame outwards, each frame is
  * laid on the one before it by the shift that makes them most alike (normalised cross-correlation, what lies towards the
  * middle counting more; to a fraction of a cell by parabolas). The sum of these shifts foretells where the outline's frame
  * itself is found again, within a cell and a half; where it is alike there (.6 or more), that place is taken instead of
  * the sum, so that small errors do not add up. Where neighbours are unlike (under .45) and it is not found either, as
  * under a cover, nothing is said of the frame, nor where the lids over it are less than half open. An area that rides on
- * another without corrections slides as that one does and is left to it, if that one is treated.
+ * another without corrections slides as that one does and is left to it, if that one is treated. Eyes and mouths, and what is
+ * followed as such, change their look by themselves: half of it counts there.
  */
 final readonly class Drift extends Telltale
 {
@@ -28,6 +31,8 @@ final readonly class Drift extends Telltale
     /** In picture heights: small things are seen with what is round them. */
     private const LEAST = 0.12;
     private const NONE = 1e9;
+    /** Cells on either side of one that what is coarse is told by. */
+    private const COARSE = 2;
     private const REACH = 7;
     private const NEAR = 1.5;
     private const ALIKE = 0.45;
@@ -38,7 +43,7 @@ final readonly class Drift extends Telltale
     public function __construct()
     {
         $sentence = 'The area slides off what it was put on.';
-        parent::__construct('drift', $sentence, unit: '% of its size', limit: 12.0, most: 40.0, isLocal: false);
+        parent::__construct('drift', $sentence, unit: '% of its size', limit: 6.0, most: 40.0, isLocal: false);
     }
 
     public function concerns(Recipe $recipe, ?Area $area): bool
@@ -97,8 +102,16 @@ final readonly class Drift extends Telltale
             }
         }
         ksort($measures);
+        $counts = $area !== null && self::changesByItself($area) ? 0.5 : 1.0;
 
-        return $measures;
+        return array_map(static fn(float $v): float => $counts * $v, $measures);
+    }
+
+    private static function changesByItself(Area $area): bool
+    {
+        $isSo = $area->is(Part::Iris, Part::Eye, Part::Lids, Part::Whites, Part::Lips, Part::Teeth);
+
+        return $isSo || in_array($area->motion->model, [Model::Iris, Model::Outline], true);
     }
 
     public function cures(Finding $finding, Recipe $recipe): array
@@ -176,8 +189,8 @@ final readonly class Drift extends Telltale
                     continue;
                 }
                 $sum = $of = 0.0;
-                for ($v = max(0, $y - 3); $v <= min($n - 1, $y + 3); ++$v) {
-                    for ($u = max(0, $x - 3); $u <= min($n - 1, $x + 3); ++$u) {
+                for ($v = max(0, $y - self::COARSE); $v <= min($n - 1, $y + self::COARSE); ++$v) {
+                    for ($u = max(0, $x - self::COARSE); $u <= min($n - 1, $x + self::COARSE); ++$u) {
                         if ($cells[$v * $n + $u] >= 0.0) {
                             $sum += $cells[$v * $n + $u];
                             ++$of;
@@ -253,7 +266,7 @@ final readonly class Drift extends Telltale
         return $ab / sqrt($aa * $bb);
     }
 
-    /** @return list<float> a Gaussian of half the room the area has */
+    /** @return list<float> a Gaussian that comes down to a third half way to the edge: shading at the rim goes with the light, not the skin */
     private static function weights(): array
     {
         static $weights;
@@ -261,7 +274,7 @@ final readonly class Drift extends Telltale
             for ($i = 0; $i < self::CELLS * self::CELLS; ++$i) {
                 $x = ($i % self::CELLS + 0.5) / self::CELLS * 2 - 1;
                 $y = (intdiv($i, self::CELLS) + 0.5) / self::CELLS * 2 - 1;
-                $weights[] = exp(-2 * ($x * $x + $y * $y));
+                $weights[] = exp(-4 * ($x * $x + $y * $y));
             }
         }
 

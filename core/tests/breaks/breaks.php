@@ -217,6 +217,8 @@ return [
     'flicker without gain' => ['Telltale/Flicker.php', '1.4 * $gain *', '1.4 *', 'TelltalesTest'],
     'flicker of the footage counts' => ['Telltale/Flicker.php', '$step[1] - 1.4 * $gain * $step[0]', '$step[1]', 'TelltalesTest'],
     'drift from the first frame' => ['Telltale/Drift.php', '$area->outline->at);', '0);', 'TelltalesTest'],
+    'light that wanders is drift' => ['Telltale/Drift.php', '$cells[$y * $n + $x] - $sum / $of;', '$cells[$y * $n + $x];', 'TelltalesTest'],
+    'mouths slide as faces do' => ['Telltale/Drift.php', 'self::changesByItself($area) ? 0.5', 'self::changesByItself($area) ? 1.0', 'TelltalesTest'],
     'drift that is not looked for where it was' => ['Telltale/Drift.php', '[$x, $y] = [$x + $step[0], $y + $step[1]];', '', 'TelltalesTest'],
     'colours as rare as none' => ['Telltale/Bleed.php', 'RARE = 1 / 400', 'RARE = 0', 'TelltalesTest'],
     'covers bleed' => ['Telltale/Bleed.php', "['conceal', 'insert', 'grain', 'blur', 'sharpen']", '[]', 'TelltalesTest'],

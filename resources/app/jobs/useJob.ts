@@ -12,13 +12,19 @@ export function useJob(jobId: number, people: People) {
   const job = ref<Job | null>(null);
   const missing = ref<string | null>(null);
 
+  /** How often the job was asked for or told: an answer that another one has overtaken is old. */
+  let turn = 0;
+
   function adopt(found: Job): void {
+    turn += 1;
     job.value = found;
     people.adopt(found);
   }
   async function load(): Promise<void> {
+    const mine = (turn += 1);
     try {
-      adopt(await api.job(jobId));
+      const found = await api.job(jobId);
+      if (mine === turn) adopt(found);
     } catch (reason) {
       if (job.value === null) missing.value = reason instanceof Error ? reason.message : String(reason);
       else fail('The job cannot be refreshed', reason);
