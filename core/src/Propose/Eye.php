@@ -25,9 +25,10 @@ final readonly class Eye
         public bool $round = false,
     ) {}
 
-    public function doubted(string $why): self
+    /** @param bool $round whether the iris may be one for sure all the same */
+    public function doubted(string $why, bool $round = false): self
     {
-        return new self($this->left, $this->iris, $this->lids, $this->tilt, $this->doubt ?? $why, false);
+        return new self($this->left, $this->iris, $this->lids, $this->tilt, $this->doubt ?? $why, $round && $this->round);
     }
 
     public function sure(): bool

@@ -30,6 +30,8 @@ final class Eyes
     private const OPENINGS = 0.75;
     /** By how much two lids differ that disagree, radii. */
     private const DISAGREE = 0.3;
+    /** And after they were looked for again: half as far again as eyes that look far to the side are seen to. */
+    private const UNLIKE = 0.75;
     /** How far the line between the irises may be off the head's tilt, radians. */
     private const LEVEL = 0.3;
 
@@ -80,9 +82,9 @@ final class Eyes
             // Two eyes open alike: where they disagree the odder lids are looked for again, like the others.
             $agree = $a->lids->unlike($b->lids) < self::DISAGREE;
             if (!$agree && $a->lids->odd() < $b->lids->odd()) {
-                $b = self::seen($source, $frame, false, $right, $tilt, $a->lids);
+                $b = self::doubtedUnlike(self::seen($source, $frame, false, $right, $tilt, $a->lids), $a->lids);
             } elseif (!$agree) {
-                $a = self::seen($source, $frame, true, $left, $tilt, $b->lids);
+                $a = self::doubtedUnlike(self::seen($source, $frame, true, $left, $tilt, $b->lids), $b->lids);
             }
         }
         $why = $left === null || $right === null ? null : self::unlike($left, $right, $tilt);
@@ -104,6 +106,13 @@ final class Eyes
         }
 
         return [$a, $b];
+    }
+
+    private static function doubtedUnlike(Eye $eye, Lids $other): Eye
+    {
+        $isFar = $eye->sure() && $eye->lids !== null && $eye->lids->unlike($other) > self::UNLIKE;
+
+        return $isFar ? $eye->doubted('its lids are found unlike those of the other eye', round: true) : $eye;
     }
 
     /** One eye alone has nothing else that speaks for it. */

@@ -248,6 +248,24 @@ final class PersonTest extends TestCase
         );
     }
 
+    public function test_lids_that_stay_unlike_the_other_eye_s_are_doubted_and_the_iris_is_not(): void
+    {
+        $stretched = (new Painted(static function (int $f, float $x, float $y): array {
+            foreach ([[166.0, 84.0, 0.0, 24.0], [94.0, 84.0, -16.0, 40.0]] as [$cx, $cy, $off, $wide]) {
+                if ((($x - $cx - $off) / $wide) ** 2 + (($y - $cy) / 9.5) ** 2 < 1) {
+                    $d = hypot($x - $cx, $y - $cy);
+
+                    return $d < 4 ? [0.05, 0.05, 0.05] : ($d < 10 ? [0.3, 0.2, 0.1] : [0.85, 0.85, 0.84]);
+                }
+            }
+
+            return (($x - 130) / 32) ** 2 + (($y - 152) / 14) ** 2 < 1 ? [0.7, 0.3, 0.32] : [0.75, 0.58, 0.5];
+        }, 260, 300))->kept();
+        $doubts = self::doubts(self::found($stretched));
+        self::assertStringContainsString('unlike those of the other eye', $doubts['Right lids'] . $doubts['Left lids']);
+        self::assertSame([null, null], [$doubts['Right iris'], $doubts['Left iris']]);
+    }
+
     public function test_irises_in_plain_skin_have_no_lids(): void
     {
         $doubts = self::doubts(self::found(self::eyed([[166.0, 84.0, 10.0], [94.0, 84.0, 10.0]], [0.75, 0.58, 0.5])));

@@ -142,6 +142,7 @@ return [
     'irises of any two sizes are a pair' => ['Propose/Irises.php', 'return self::UNLIKE * ($size + $off) + 0.5 * $glance;', 'return 0.0;', 'PersonTest'],
     'eyes at any distance are a pair' => ['Propose/Eyes.php', '$apart > Irises::APART[1]', 'false', 'PersonTest'],
     'lids wherever they begin' => ['Propose/Lids.php', '$step > 0.012', '$step > 1.0', 'PersonTest'],
+    'lids unlike the other eye’s are sure' => ['Propose/Eyes.php', 'UNLIKE = 0.75', 'UNLIKE = 9.0', 'PersonTest'],
     'lids without what eyes are like' => ['Propose/EyeCells.php', '($skin - $eye) / self::SPREAD / 4', '($eye - $skin) / self::SPREAD / 4', 'PersonTest'],
     'lids that do not stand out are lids' => ['Propose/Eyes.php', 'PARTED = 0.24', 'PARTED = -9.0', 'PersonTest'],
     'lips stay where the landmarks are' => ['Propose/Lips.php', '[$worth, $settled]', '[$worth, $points]', 'PersonTest'],
