@@ -66,6 +66,18 @@ async function load() {
   return { detector, net };
 }
 
+/** A picture at half its size. */
+function halved({ rgb, width, height }) {
+  const [w, h] = [width >> 1, height >> 1];
+  const out = new Float32Array(w * h * 3);
+  for (let y = 0, k = 0; y < h; y++) {
+    for (let i = 6 * y * width, end = i + 6 * w; i < end; i += 6) {
+      for (let p = i; p < i + 3; p++, k++) out[k] = (rgb[p] + rgb[p + 3] + rgb[p + 3 * width] + rgb[p + 3 * width + 3]) / 4;
+    }
+  }
+  return { rgb: out, width: w, height: h };
+}
+
 /** A picture as it is turned by an angle about a place, seen through a window: bilinear, black outside. */
 function turned({ rgb, width, height }, cx, cy, angle, across, along) {
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
@@ -162,13 +174,27 @@ async function faces({ detector, net }, picture, sizes) {
   return all;
 }
 
+function lying(picture, degrees) {
+  const { width, height } = picture;
+  const side = Math.ceil(Math.hypot(width, height));
+  return turned(picture, width / 2, height / 2, (-degrees * Math.PI) / 180, side, side);
+}
+
+async function isAnybody({ detector }, { rgb, width, height }) {
+  const whole = tf.tensor3d(rgb, [height, width, 3]);
+  const found = await boxes(detector, whole, LYING);
+  whole.dispose();
+  return found.length > 0;
+}
+
 async function find(nets, picture) {
   const upright = await faces(nets, picture, SIZES);
   if (upright.length) return upright;
+  const small = halved(picture);
   for (const degrees of TURNS) {
-    const { width, height } = picture;
-    const side = Math.ceil(Math.hypot(width, height));
-    const one = turned(picture, width / 2, height / 2, (-degrees * Math.PI) / 180, side, side);
+    // As large as the detector looks at it is enough to tell whether anybody is there.
+    if (!(await isAnybody(nets, lying(small, degrees).picture))) continue;
+    const one = lying(picture, degrees);
     const found = await faces(nets, one.picture, LYING);
     if (found.length) return found.map((face) => face.map(one.back));
   }
