@@ -68,6 +68,23 @@ final class ServerFolders
         return $real !== false && self::isInside($real) ? $real : throw RefusedFootage::outside($path);
     }
 
+    /**
+     * A film or a folder of pictures, which is to be taken: nothing in it may lead outside either.
+     *
+     * @throws RefusedFootage
+     */
+    public static function source(string $path): string
+    {
+        $source = self::real($path);
+        foreach (is_dir($source) ? new \DirectoryIterator($source) : [] as $file) {
+            if ($file->isLink() && !self::isInside((string) realpath($file->getPathname()))) {
+                throw RefusedFootage::outside("{$path}/{$file->getFilename()}");
+            }
+        }
+
+        return $source;
+    }
+
     private static function isInside(string $real): bool
     {
         foreach (self::roots() as $root) {

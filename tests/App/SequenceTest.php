@@ -164,6 +164,8 @@ final class SequenceTest extends AppTestCase
         self::assertSame([ShotState::Ready, 0, 3], [$shot->state, $shot->from, $shot->to]);
         self::assertFileExists("{$this->folder}/reels/gh010.mkv");
         self::assertCount(4, glob("{$this->folder}/reels/gh020/*.png") ?: []);
+        symlink("{$this->folder}/secret.mkv", "{$this->folder}/reels/gh020/f0009.png");
+        $this->postJson("/api/jobs/{$job->id}/folder", ['path' => 'reels/gh020'])->assertStatus(422)->assertJsonPath('message', 'reels/gh020/f0009.png is not inside the folders that this server may read from.');
         foreach (['reels/../secret.mkv', 'reels/way out.mkv', 'reels/up/secret.mkv', '/etc/passwd', 'none/x', 'reels/no.mkv'] as $path) {
             $this->postJson("/api/jobs/{$job->id}/folder", ['path' => $path])->assertStatus(422)->assertJsonPath('message', "{$path} is not inside the folders that this server may read from.");
         }

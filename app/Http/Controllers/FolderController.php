@@ -26,7 +26,7 @@ final class FolderController
     /** Brings a film or a sequence in; nothing is sent. */
     public function store(FolderRequest $request, Job $job, Uploads $uploads): ShotResource
     {
-        $source = ServerFolders::real($request->source());
+        $source = ServerFolders::source($request->source());
         $upload = Upload::create(['job_id' => $job->id, 'name' => basename($source), 'size' => 0, 'source' => $source]);
 
         return new ShotResource($uploads->finish($upload, $request->span()));
