@@ -266,7 +266,7 @@ final readonly class Drift extends Telltale
         return $ab / sqrt($aa * $bb);
     }
 
-    /** @return list<float> a Gaussian that comes down to a third half way to the edge: shading at the rim goes with the light, not the skin */
+    /** @return list<float> a Gaussian, a third half way to the edge: shading at the rim goes with the light, not the skin */
     private static function weights(): array
     {
         static $weights;
