@@ -169,14 +169,20 @@ final class BundleReader
         foreach ($manifest->people as $slug => $name) {
             $job->people()->firstOrCreate(['slug' => $slug], ['name' => $name]);
         }
+        $presets = $job->presets()->pluck('order', 'name')->all();
         foreach ($manifest->presets as $name => $order) {
-            $as = self::freeName($job->presets()->pluck('order', 'name')->all(), $name, $order);
-            $as === null || $job->presets()->create(['name' => $as, 'order' => $order]);
+            $as = self::freeName($presets, $name, $order);
+            if ($as !== null) {
+                $presets[$as] = $job->presets()->create(['name' => $as, 'order' => $order])->order;
+            }
         }
         $kept = $job->treatments()->pluck('recipe', 'name')->map(static fn(string $json): mixed => json_decode($json, true))->all();
         foreach ($manifest->treatments as $name => $document) {
             $as = self::freeName($kept, $name, $document);
-            $as === null || $this->treatments->take($job, $as, $document);
+            if ($as !== null) {
+                $this->treatments->take($job, $as, $document);
+                $kept[$as] = $document;
+            }
         }
 
         return $job;
@@ -242,7 +248,7 @@ final class BundleReader
      */
     private static function freeName(array $kept, string $name, mixed $new): ?string
     {
-        for ($as = $name, $n = 2; isset($kept[$as]); $as = "{$name} ({$n})", ++$n) {
+        for ($as = $name, $n = 2; isset($kept[$as]); $as = mb_substr($name, 0, 74) . " ({$n})", ++$n) {
             if ($kept[$as] == $new) {
                 return null;
             }

@@ -47,7 +47,8 @@ final readonly class Manifest
             'shots' => ['present', 'array', 'max:10000'],
             'shots.*.origin' => ['required', 'uuid'],
             'shots.*.name' => ['required', 'string', 'max:120'],
-            'shots.*.notes' => ['present', 'string', 'max:4000'],
+            // Notes of several places may have come together.
+            'shots.*.notes' => ['present', 'string', 'max:64000'],
             'shots.*.archived' => ['required', 'boolean'],
             'shots.*.span' => ['required', 'array', 'size:2'],
             'shots.*.span.*' => ['required', 'integer', 'min:0'],

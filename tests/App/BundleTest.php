@@ -113,11 +113,12 @@ final class BundleTest extends AppTestCase
         $warm = $shot->job->treatments()->sole();
         $own = ['base' => []] + json_decode($warm->recipe, true);
         $warm->update(['recipe' => json_encode($own)]);
+        $shot->job->presets()->create(['name' => 'Reviews (2)', 'order' => ['format' => 'png']]);
         self::assertSame(['gh010 was brought up to the bundle; it was called first look here.'], app(BundleReader::class)->read($file)[1]);
         self::assertSame([], app(BundleReader::class)->read($file)[1]);
         $job = $shot->job->refresh();
         self::assertSame(['gh010', 'Ione asked for less red'], [$shot->refresh()->name, $shot->notes]);
-        self::assertSame(['Reviews' => 'exr', 'Reviews (2)' => 'vp9'], $job->presets()->pluck('order', 'name')->map(static fn(array $order): string => $order['format'])->all());
+        self::assertSame(['Reviews' => 'exr', 'Reviews (2)' => 'png', 'Reviews (3)' => 'vp9'], $job->presets()->pluck('order', 'name')->map(static fn(array $order): string => $order['format'])->all());
         self::assertSame([[], 1], [json_decode($job->treatments()->where('name', 'Warm')->sole()->recipe, true)['base'], count(json_decode($job->treatments()->where('name', 'Warm (2)')->sole()->recipe, true)['base'])]);
         self::assertSame(2, $job->treatments()->count());
     }

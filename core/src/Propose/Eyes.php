@@ -30,7 +30,7 @@ final class Eyes
     private const OPENINGS = 0.75;
     /** By how much two lids differ that disagree, radii. */
     private const DISAGREE = 0.3;
-    /** And after they were looked for again: half as far again as eyes that look far to the side are seen to. */
+    /** And after they were looked for again: those of heads turned far differ by .55. */
     private const UNLIKE = 0.75;
     /** How far the line between the irises may be off the head's tilt, radians. */
     private const LEVEL = 0.3;
