@@ -111,13 +111,17 @@ test('deliveries are rendered in the order that they are dragged into', async ()
   const listed = async () => (await cossel.api('GET', '/deliveries')).body.filter((d) => d.state === 'rendering').map((d) => d.shot);
   assert.deepEqual(await listed(), ['gh020_laugh', 'gh030_gaze', 'gh040_skin']);
   const [first, , last] = ['gh020_laugh', 'gh030_gaze', 'gh040_skin'].map((name) => page.getByRole('row').filter({ hasText: name }));
+  const cancel = last.getByRole('button', { name: 'Cancel' });
+  await cancel.focus();
+  await page.getByText(/[1-9]\d* of 84 frames/).waitFor();
+  assert.ok(await cancel.evaluate((it) => it === document.activeElement), 'what is told of progress took the focus away');
   await dragRow(page, last, first);
   await until(async () => (await listed())[0] === 'gh040_skin', 10);
   for (const d of (await cossel.api('GET', '/deliveries')).body) if (d.state === 'rendering') await cossel.api('POST', `/deliveries/${d.id}/cancel`);
-  await page.goto(`${cossel.url}/jobs/1`);
 });
 
 test('what is no cut says where it is wrong', async () => {
+  await page.goto(`${cossel.url}/jobs/1`);
   writeFileSync(edl, 'TITLE: Glasshouse\n001  AX V C 00:00:00:00 00:00:00:30 01:00:00:00 01:00:01:06\n');
   await page.getByRole('button', { name: 'Bring in a cut' }).click();
   const dialog = page.getByRole('dialog', { name: 'Bring in a cut' });

@@ -60,8 +60,9 @@ const WORDS: Record<Delivery['state'], string> = { rendering: 'rendering', pause
   <TopBar :trail="[{ name: 'Jobs', to: '/' }]" title="Deliveries" :note="offline ? '▲ the server cannot be reached' : ''" />
   <main>
     <p v-if="deliveries?.length === 0" class="dim state">Nothing has been delivered yet. Open a shot and press Deliver.</p>
-    <DataTable v-else-if="deliveries" :value="deliveries" data-key="id" :row-class="(d: Delivery) => (isOpen(d) ? 'delivery open' : 'delivery')" :pt="{ table: { 'aria-label': 'Deliveries' } }" @row-reorder="(e: DataTableRowReorderEvent) => arrange(e)">
-      <Column v-if="open.length > 1" row-reorder style="width: 24px"><template #header><span class="unseen">Order</span></template><template #rowreordericon><span class="grip" data-pc-section="reorderablerowhandle" title="Drag to render it earlier or later">⁝</span></template></Column>
+    <!-- No column comes and goes: the list would make all its cells anew at every look, and focus and presses under way be lost. -->
+    <DataTable v-else-if="deliveries" :class="{ alone: open.length < 2 }" :value="deliveries" data-key="id" :row-class="(d: Delivery) => (isOpen(d) ? 'delivery open' : 'delivery')" :pt="{ table: { 'aria-label': 'Deliveries' } }" @row-reorder="(e: DataTableRowReorderEvent) => arrange(e)">
+      <Column row-reorder style="width: 24px"><template #header><span class="unseen">Order</span></template><template #rowreordericon><span class="grip" data-pc-section="reorderablerowhandle" title="Drag to render it earlier or later">⁝</span></template></Column>
       <Column header="Shot"><template #body="{ data: d }"><span class="name" :data-state="d.state"><RouterLink :to="`/shots/${d.shotId}`"><b>{{ d.shot }}</b></RouterLink><span class="dim">{{ d.job }} · revision {{ d.revision }}</span></span></template></Column>
       <Column header="As"><template #body="{ data: d }"><span class="name"><span>{{ d.formatLabel }}</span><span class="mono dim">frames {{ d.from }}–{{ d.to }}</span></span></template></Column>
       <Column header="State" style="width: 36%">
@@ -118,6 +119,7 @@ main {
   gap: 4px;
 }
 
+.alone :deep(.grip),
 :deep(tr:not(.open)) .grip {
   visibility: hidden;
 }
