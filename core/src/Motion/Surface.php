@@ -24,6 +24,9 @@ final class Surface
         [4.0, -9.0, -0.3], [0.0, -10.5, 2.6], [0.0, -12.0, 1.2], [3.0, -11.5, -0.3], [0.0, -14.0, -2.5], [0.0, -17.0, -4.5],
         [4.5, -14.5, -5.0], [5.0, -17.5, -6.0],
     ];
+    /** By how much heads differ in height over width, and whatever else is round. */
+    private const HEADS_VARY = 0.07;
+    private const DOMES_VARY = 0.5;
     /** How far it may pass its places by. */
     private const LOOSE = 0.3;
     private const LEFT = -8.0;
@@ -35,12 +38,15 @@ final class Surface
     private static ?self $head = null;
     private static ?self $dome = null;
 
-    /** @param list<float> $depths on the lattice, from its lower left */
-    private function __construct(private readonly array $depths) {}
+    /**
+     * @param list<float> $depths on the lattice, from its lower left
+     * @param float       $varies by which share its height over its width may differ
+     */
+    private function __construct(private readonly array $depths, public readonly float $varies) {}
 
     public static function head(): self
     {
-        return self::$head ??= self::through(self::HEAD);
+        return self::$head ??= self::through(self::HEAD, self::HEADS_VARY);
     }
 
     /** Half an egg as large as a head. */
@@ -53,7 +59,7 @@ final class Surface
                     $places[] = [$x, $y, 5.0 * sqrt(max(0.04, 1.0 - ($x / 7.5) ** 2 - (($y + 2.0) / 11.5) ** 2))];
                 }
             }
-            self::$dome = self::through($places);
+            self::$dome = self::through($places, self::DOMES_VARY);
         }
 
         return self::$dome;
@@ -76,7 +82,7 @@ final class Surface
     }
 
     /** @param list<array{float, float, float}> $half */
-    private static function through(array $half): self
+    private static function through(array $half, float $varies): self
     {
         $places = [];
         foreach ($half as [$x, $y, $z]) {
@@ -111,7 +117,7 @@ final class Surface
             }
         }
 
-        return new self($depths);
+        return new self($depths, $varies);
     }
 
     private static function bent(float $x, float $y): float

@@ -30,7 +30,7 @@ final readonly class SurfaceView
     private const MOST_PITCH = 0.6;
     /** How sure each number is: places and sizes in centimetres and shares, angles in radians. */
     private const KNOWN = [0.3, 0.3, 0.04, 0.06, 0.5, 0.2, 0.08];
-    private const GUESSED = [0.8, 0.8, 0.08, 0.06, 0.5, 0.2, 0.08];
+    private const GUESSED = [0.8, 0.8, 0.15, 0.06, 0.5, 0.2, 0.15];
 
     /**
      * @param array{float, float, float, float, float, float, float} $is     x and y of its middle, pixels a centimetre across as it is
@@ -128,6 +128,7 @@ final readonly class SurfaceView
                 $a[$k][$k] += 1.0 / $began->spread[$k] ** 2;
                 $b[$k] += ($v - $view->is[$k]) / $began->spread[$k] ** 2;
             }
+            $view->holdShape($a, $b);
             $gauge->holdTo($plane, 7, $a, $b);
             $step = Linear::solve($a, $b);
             if ($step === null) {
@@ -147,6 +148,25 @@ final readonly class SurfaceView
         }
 
         return [$view, $plane];
+    }
+
+    /**
+     * Adds to the normal equations of a step that a surface is about as high for its width as it was made.
+     *
+     * @param list<list<float>> $a
+     * @param list<float>       $b
+     */
+    private function holdShape(array &$a, array &$b): void
+    {
+        [, , $across, , $yaw, , $along] = $this->is;
+        $rises = [2 => -1.0 / $across, 4 => -tan($yaw), 6 => 1.0 / $along];
+        $sure = 1.0 / $this->surface->varies ** 2;
+        foreach ($rises as $k => $u) {
+            $b[$k] -= $sure * $u * log($along / $this->unit());
+            foreach ($rises as $l => $v) {
+                $a[$k][$l] += $sure * $u * $v;
+            }
+        }
     }
 
     /**

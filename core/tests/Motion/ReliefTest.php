@@ -179,6 +179,21 @@ final class ReliefTest extends TestCase
         self::assertEqualsWithDelta([0.5, 0.0, -0.15, 0.1], $plane, 1e-3);
     }
 
+    /** A box too wide for the head in it, with hardly a depth known: what is high for its width is no head, but may be something else. */
+    public function test_a_head_is_about_as_high_for_its_width_as_heads_are(): void
+    {
+        $wide = [];
+        foreach ([Surface::head(), Surface::dome()] as $surface) {
+            // Between the eyes and the mouth of a head of unit 12 are 81.6 pixels, between the corners of its eyes 108.
+            $box = SurfaceView::in($surface, 100, 100, 1.3 * 108 / 0.68, 81.6 / 0.47);
+            $depths = array_map(static fn(array $p): array => [$p[0], $p[1], $box->depth(...$p), 1e6], self::places(20));
+            [$view] = $box->fitted($box, $depths, [1.0, 0.0, 0.0, 0.0], ReliefGauge::of([]), [200.0, 180.0]);
+            $wide[] = $view->unit() / $box->unit();
+        }
+        self::assertEqualsWithDelta(0.87, $wide[0], 0.02);
+        self::assertEqualsWithDelta(1.0, $wide[1], 0.03);
+    }
+
     public function test_a_turned_surface_is_seen_turned(): void
     {
         $head = self::view();
@@ -216,7 +231,7 @@ final class ReliefTest extends TestCase
         [$worstBefore, $before] = self::error(DepthField::of(self::view()), $motions, $yaw);
         [$field, $motions] = ReliefLearner::learn(self::view(), $from, $found, $motions, [200, 180], 12.0);
         [$worst, $after] = self::error($field, $motions, $yaw);
-        self::assertLessThan(0.6 * $before, $after);
+        self::assertLessThan(0.62 * $before, $after);
         self::assertLessThan(0.8 * $worstBefore, $worst);
         self::assertLessThan(1.3, $after);
     }
@@ -232,7 +247,7 @@ final class ReliefTest extends TestCase
             }
         }
         [$field, $motions] = ReliefLearner::learn(self::view(), $from, $found, $motions, [200, 180], 12.0);
-        self::assertLessThan(1.26, self::error($field, $motions, $yaw)[1]);
+        self::assertLessThan(1.28, self::error($field, $motions, $yaw)[1]);
     }
 
     /** Where nothing turns there is nothing to learn, and no harm. */
