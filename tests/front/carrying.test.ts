@@ -49,6 +49,11 @@ describe('carrying to other shots', () => {
     late([]);
     await first;
     expect([c.targets.value.length, c.looking.value]).toEqual([2, false]);
+    // Once asked for they are no more than any others.
+    vi.spyOn(api, 'carry').mockResolvedValue([]);
+    await c.propose();
+    await c.begin();
+    expect([...c.shots.value]).toEqual([2]);
   });
 
   it('is ready when something is chosen and there is somewhere to go', async () => {

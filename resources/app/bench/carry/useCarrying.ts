@@ -21,7 +21,7 @@ export function useCarrying(shot: number, job: number, store: RecipeStore, areas
   const carries = shallowRef<Carry[]>([]);
   const chosen = ref<Set<string>>(new Set());
   const shots = ref<Set<number>>(new Set());
-  /** Ids of shots that were chosen before the panel was opened; none for those that know the person. */
+  /** Ids of shots that were chosen before the panel was opened; none for those that know the person, and once they were asked for. */
   const wanted = ref<Set<number>>(new Set());
   /** Touches that stay behind. */
   const left = ref<Set<string>>(new Set());
@@ -92,6 +92,7 @@ export function useCarrying(shot: number, job: number, store: RecipeStore, areas
     await act('It cannot be carried', async () => {
       await store.settled();
       carries.value = await api.carry(shot, { areas: [...chosen.value], touches: only.value, base: base.value, finish: finish.value, replace: replace.value, match: match.value, shots: [...shots.value] });
+      wanted.value = new Set();
       resume();
     });
     sending.value = false;
