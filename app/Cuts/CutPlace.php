@@ -38,10 +38,14 @@ final readonly class CutPlace
     /** Whether a file of this name is the one it is cut from. */
     public function isOf(string $name): bool
     {
-        $wanted = mb_strtolower($this->event->media());
         $name = mb_strtolower(basename($name));
+        foreach (array_map(mb_strtolower(...), $this->event->names()) as $wanted) {
+            if ($wanted === $name || pathinfo($wanted, PATHINFO_FILENAME) === pathinfo($name, PATHINFO_FILENAME)) {
+                return true;
+            }
+        }
 
-        return $wanted === $name || pathinfo($wanted, PATHINFO_FILENAME) === pathinfo($name, PATHINFO_FILENAME);
+        return false;
     }
 
     /**

@@ -38,13 +38,13 @@ final class Cuts
                 $shot = self::known($left, $place);
                 if ($shot === null) {
                     ++$counts['new'];
-                    $shot = Shot::create(['job_id' => $job->id, 'name' => self::named($job, $event->name), 'state' => ShotState::Missing]);
+                    $shot = Shot::create(['job_id' => $job->id, 'name' => self::named($job, $event->title()), 'state' => ShotState::Missing]);
                 } else {
                     ++$counts['known'];
                     unset($left[$shot->id]);
                 }
                 $shot->update(['cut' => $place->document(), 'position' => $i]);
-                array_push($told, ...array_map(static fn(string $words): string => "{$event->name}: {$words}.", $event->told));
+                array_push($told, ...array_map(static fn(string $words): string => "{$event->title()}: {$words}.", $event->told));
                 array_push($told, ...$this->settle($shot));
             }
             foreach (array_filter($left, static fn(Shot $shot): bool => $shot->cut !== null) as $shot) {

@@ -25,9 +25,9 @@ final class CutsTest extends AppTestCase
     }
 
     /** A long file of 60 frames whose timecode begins at an hour. */
-    private function long(string $name): void
+    private function long(string $name, int $rows = 48): void
     {
-        $file = $this->film($name, ['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-timecode', '01:00:00:00'], '64x48', 60);
+        $file = $this->film($name, ['-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-timecode', '01:00:00:00'], "64x{$rows}", 60);
         $this->artisan('cossel:import', ['files' => [$this->edl([]), $file], '--job' => 'Glasshouse']);
     }
 
@@ -59,6 +59,18 @@ final class CutsTest extends AppTestCase
     private function shots(): array
     {
         return $this->job->shots()->get()->map(static fn(Shot $shot): array => [$shot->name, $shot->state->value, $shot->from, $shot->to])->all();
+    }
+
+    /** A list may tell nothing of files: then they are found by the reel or by the name of the clip, which shots go by without its ending. */
+    public function test_footage_is_found_by_reel_or_clip(): void
+    {
+        $this->long('reel_a.mov');
+        $this->long('gh010_wide.mov', 36);
+        $event = static fn(int $n, string $reel, string $clip): string => sprintf("%03d  %-8s V C 01:00:00:10 01:00:00:20 01:00:0%d:00 01:00:0%d:10\n* FROM CLIP NAME: %s\n", $n, $reel, $n, $n, $clip);
+        $text = "TITLE: Glasshouse\n" . $event(1, 'R010', 'gh010_wide.mov') . $event(2, 'REEL_A', 'gh020') . $event(3, 'R030', 'gh030.mov');
+        $told = $this->postJson("/api/jobs/{$this->job->id}/cut", ['name' => 'cut.edl', 'text' => $text, 'rate' => '24/1', 'handles' => 2])->assertOk()->json('told');
+        self::assertSame(['3 shots are new.', 'gh030 asks for gh030.mov.'], $told);
+        self::assertSame([['gh010_wide', 'ready', 8, 21], ['gh020', 'ready', 8, 21], ['gh030', 'missing', 0, 0]], $this->shots());
     }
 
     public function test_events_become_shots_with_handles_that_share_their_footage(): void

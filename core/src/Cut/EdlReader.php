@@ -53,7 +53,7 @@ final class EdlReader
         } elseif (preg_match('/^\*\s*TO CLIP NAME\s*:\s*(.*)$/i', $line, $m) === 1) {
             $this->put('name', trim($m[1]));
         } elseif (preg_match('/^M2\s+\S+\s+(-?[\d.]+)/i', $line, $m) === 1) {
-            $this->tell("its speed of {$m[1]} frames a second is brought in as a plain span");
+            $this->tell(sprintf('its speed of %s frames a second is brought in as a plain span', (float) $m[1]));
         } elseif (preg_match(self::REMARK, $line) !== 1) {
             $found = mb_strimwidth($line, 0, 40, '…', 'UTF-8');
 
@@ -84,7 +84,7 @@ final class EdlReader
         [$in, $out, $from, $to] = array_map(static fn(Timecode $code): int => $code->count, $codes);
         $told = match ($m[4][0]) {
             'C' => [],
-            'D' => ["its dissolve of {$m[5]} frames is brought in as a cut"],
+            'D' => [sprintf('its dissolve of %d frames is brought in as a cut', $m[5])],
             default => ['its wipe is brought in as a cut'],
         };
         if ($out - $in !== $to - $from && $out > $in) {

@@ -35,11 +35,33 @@ final readonly class Event
         return $this->out - $this->in;
     }
 
-    /** The name of its file without folders, or its reel, or its name: what media is looked for by. */
+    /** What media is asked for by: its file without folders; else its own name where that is one of a file; else its reel, or its name. */
     public function media(): string
     {
-        $file = $this->file === null ? '' : basename(rawurldecode((string) (parse_url($this->file, PHP_URL_PATH) ?: $this->file)));
+        return $this->names()[0];
+    }
 
-        return $file !== '' ? $file : ($this->reel ?? $this->name);
+    /**
+     * Names that its media may have: that of its file, or where none is told its reel's and its own.
+     *
+     * @return non-empty-list<string>
+     */
+    public function names(): array
+    {
+        $file = $this->file === null ? '' : basename(rawurldecode((string) (parse_url($this->file, PHP_URL_PATH) ?: $this->file)));
+        if ($file !== '') {
+            return [$file];
+        }
+        if ($this->reel === null) {
+            return [$this->name];
+        }
+
+        return $this->title() === $this->name ? [$this->reel, $this->name] : [$this->name, $this->reel];
+    }
+
+    /** Its name, without the ending where it is that of a file. */
+    public function title(): string
+    {
+        return (string) preg_replace('/(?<=.)\.[A-Za-z][A-Za-z0-9]{1,3}\z/', '', $this->name);
     }
 }

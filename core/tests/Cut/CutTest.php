@@ -47,10 +47,21 @@ final class CutTest extends TestCase
         $told = static fn(Event $e): array => [$e->name, $e->file, $e->reel, $e->in, $e->out, $e->at, $e->told];
         self::assertSame([
             ['gh010_backlit', '/media/gh/A003C007.mov', 'A003C007', 10 * $hour + 120, 10 * $hour + 204, 0, []],
-            ['gh030_gaze', null, 'A003C011', 10 * $hour + 4 * 1440, 10 * $hour + 4 * 1440 + 48, 84, ['its dissolve of 024 frames is brought in as a cut']],
-            ['gh040_skin', null, null, 240, 264, 156, ['its speed of 048.0 frames a second is brought in as a plain span']],
+            ['gh030_gaze', null, 'A003C011', 10 * $hour + 4 * 1440, 10 * $hour + 4 * 1440 + 48, 84, ['its dissolve of 24 frames is brought in as a cut']],
+            ['gh040_skin', null, null, 240, 264, 156, ['its speed of 48 frames a second is brought in as a plain span']],
         ], array_map($told, $cut->events));
         self::assertSame(['A003C007.mov', 'A003C011', 'gh040_skin'], array_map(static fn(Event $e): string => $e->media(), $cut->events));
+    }
+
+    /** Lists tell the file of a clip in a remark of its own, by the name of the clip, or by the reel. */
+    public function test_media_goes_by_the_file_or_else_by_reel_and_name(): void
+    {
+        $event = static fn(string $name, ?string $file, ?string $reel): Event => new Event(1, $name, $file, $reel, 0, 24, 0);
+        self::assertSame(['a.mov'], $event('b.mov', '/media/a.mov', 'R1')->names());
+        self::assertSame(['b.mov', 'R1'], $event('b.mov', null, 'R1')->names());
+        self::assertSame(['R1', 'sc. 12'], $event('sc. 12', null, 'R1')->names());
+        self::assertSame(['scene'], $event('scene', null, null)->names());
+        self::assertSame(['b', 'sc. 12', 'v1.5', '.mov'], array_map(static fn(string $name): string => $event($name, null, null)->title(), ['b.mov', 'sc. 12', 'v1.5', '.mov']));
     }
 
     public function test_names_in_latin_letters_of_one_byte_are_read(): void
