@@ -9,6 +9,7 @@ use App\Carrying\KeptTreatments;
 use App\Models\Carry;
 use App\Models\CarryState;
 use App\Models\Job;
+use App\Models\Person;
 use App\Models\Shot;
 use App\Models\Treatment;
 use App\Treatment\Recipes;
@@ -23,7 +24,7 @@ final class CarryTreatment extends JobCommand
         {shots* : names of the shots it is carried to}
         {--job= : name of the job}
         {--from= : shot it comes from}
-        {--person= : whose areas, by their short id; with --treatment whose they become}
+        {--person= : whose areas, by their name or short id; with --treatment whose they become; all that is treated where neither they nor areas are named}
         {--area=* : names of areas}
         {--touch=* : kinds of touches, where not all are carried}
         {--base : the base too}
@@ -42,7 +43,7 @@ final class CarryTreatment extends JobCommand
             $job = $this->job();
             $targets = $this->shots($job, $this->argument('shots'))->pluck('id')->all();
             $placed = $this->option('treatment') !== null
-                ? $kept->lay($job, $this->treatment($job, (string) $this->option('treatment'), $kept), $targets, $this->option('person'), $this->option('replace'))
+                ? $kept->lay($job, $this->treatment($job, (string) $this->option('treatment'), $kept), $targets, $this->person($job), $this->option('replace'))
                 : $this->fromShot($carries, $recipes, $job, $targets);
             $ids = $placed->pluck('id')->all();
             $this->work(Queues::BENCH, static fn(): bool => Carry::whereKey($ids)->whereIn('state', CarryState::open())->exists());
@@ -69,20 +70,42 @@ final class CarryTreatment extends JobCommand
         $name = (string) $this->option('from');
         $from = $name === '' ? throw WrongUse::because('--from or --treatment is missing.') : $this->shots($job, [$name])->first();
         \assert($from instanceof Shot);
+        $recipe = $recipes->recipe($from);
         $wanted = $this->option('area');
-        $person = $this->option('person');
-        $areas = array_filter($recipes->recipe($from)->areas, static fn(Area $area): bool => in_array($area->name, $wanted, true) || ($person !== null && $area->person === $person && $wanted === []));
+        $person = $this->person($job);
+        if ($wanted === [] && $person === null && !$this->option('base') && !$this->option('finish')) {
+            $treated = array_filter($recipe->areas, static fn(Area $area): bool => $recipe->touches($area) !== []);
+            $people = array_values(array_unique(array_filter(array_column($treated, 'person'))));
+            if (count($people) > 1) {
+                throw WrongUse::because("What is treated in {$name} is of several people; --person tells of whom it is carried.");
+            }
+            $person = $people[0] ?? null;
+            $areas = array_filter($treated, static fn(Area $area): bool => $area->person === $person);
+        } else {
+            $areas = array_filter($recipe->areas, static fn(Area $area): bool => in_array($area->name, $wanted, true) || ($wanted === [] && $person !== null && $area->person === $person));
+        }
         $unknown = array_diff($wanted, array_column($areas, 'name'));
         if ($unknown !== []) {
             throw WrongUse::because('There is no area “' . reset($unknown) . "” in {$name}.");
         }
 
         $kinds = $this->option('touch');
-        $recipe = $recipes->recipe($from);
         $touches = [...$recipe->base, ...array_merge(...array_map($recipe->touches(...), array_values($areas))), ...$recipe->finish];
         $only = $kinds === [] ? null : array_values(array_column(array_filter($touches, static fn(Touch $touch): bool => in_array($touch->kind->name(), $kinds, true)), 'id'));
 
         return $carries->begin($from, $targets, ['areas' => array_values(array_column($areas, 'id')), 'touches' => $only, 'base' => $this->option('base'), 'finish' => $this->option('finish'), 'replace' => $this->option('replace'), 'match' => !$this->option('no-match')]);
+    }
+
+    /** @throws WrongUse */
+    private function person(Job $job): ?string
+    {
+        $name = $this->option('person');
+        if ($name === null) {
+            return null;
+        }
+
+        return $job->people->first(static fn(Person $person): bool => $person->slug === $name || mb_strtolower($person->name) === mb_strtolower($name))->slug
+            ?? throw WrongUse::because("There is nobody called “{$name}” in this job.");
     }
 
     private function treatment(Job $job, string $name, KeptTreatments $kept): Treatment

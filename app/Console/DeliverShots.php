@@ -40,7 +40,7 @@ final class DeliverShots extends JobCommand
             $shots = $this->shots($job, $this->argument('shots'));
             $order = $this->order($job->presets()->where('name', (string) $this->option('preset'))->value('order'));
             $into = $this->option('into');
-            if ($into !== null && (!is_dir($into) || !is_writable($into))) {
+            if ($into !== null && (!(is_dir($into) || @mkdir($into)) || !is_writable($into))) {
                 throw WrongUse::because("The folder {$into} cannot be written to.");
             }
             $placed = $orders->placeAll($job, $shots->pluck('id')->all(), Format::from($order['format']), (bool) $order['handles'], $order['name'], 'cli ' . Str::random(12), Wishes::of($order));

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Models\Carry;
 use App\Models\Job;
 use App\Models\Shot;
 use Illuminate\Support\Facades\Artisan;
+use PHPUnit\Framework\Attributes\Group;
 
 /** A job worked on without the interface: exit codes, and what is told as JSON. */
 final class CommandsTest extends AppTestCase
@@ -54,9 +56,28 @@ final class CommandsTest extends AppTestCase
         self::assertSame(2, Artisan::call('cossel:carry', ['shots' => ['gh020'], '--from' => 'gh010']));
     }
 
+    #[Group('slow')]
+    public function test_all_that_is_treated_of_one_person_is_carried_where_nothing_is_named(): void
+    {
+        $area = static fn(string $id, ?string $person): array => ['id' => $id, 'name' => $id, 'person' => $person, 'outline' => ['at' => 0, 'shapes' => [['id' => "s{$id}", 'kind' => 'ellipse', 'centre' => [0.7, 0.5], 'radii' => [0.2, 0.2]]]], 'live' => ['from' => 0, 'to' => 7], 'touches' => [['id' => "t{$id}", 'kind' => 'exposure', 'stops' => 1]]];
+        $put = fn(array ...$areas) => $this->putJson("/api/shots/{$this->from->id}/recipe", ['base' => $this->from->refresh()->revision, 'label' => 'Areas', 'recipe' => ['areas' => $areas] + $this->recipe($this->from)])->assertOk();
+        foreach (['maren' => 'Maren Oduya', 'tove' => 'Tove Lindh'] as $slug => $name) {
+            $this->from->job->people()->create(['slug' => $slug, 'name' => $name]);
+        }
+        $put($area('a', null), $area('b', 'maren'));
+        [$exit, $told] = $this->told('carry', ['shots' => ['gh020'], '--job' => 'Test', '--from' => 'gh010']);
+        // There is no face in the picture; but it was hers that was looked for.
+        self::assertSame([1, 'failed'], [$exit, $told[0]['state']]);
+        self::assertSame(['b'], Carry::sole()->what['areas']);
+        $put($area('a', 'tove'), $area('b', 'maren'));
+        self::assertSame([2, null], $this->told('carry', ['shots' => ['gh020'], '--job' => 'Test', '--from' => 'gh010']));
+        self::assertSame(2, $this->told('carry', ['shots' => ['gh020'], '--job' => 'Test', '--from' => 'gh010', '--person' => 'Nobody'])[0]);
+        self::assertSame(1, $this->told('carry', ['shots' => ['gh020'], '--job' => 'Test', '--from' => 'gh010', '--person' => 'tove lindh'])[0]);
+        self::assertSame(['a'], Carry::latest('id')->firstOrFail()->what['areas']);
+    }
+
     public function test_shots_are_delivered_into_a_folder_with_their_sums(): void
     {
-        mkdir("{$this->folder}/out");
         [$exit, $told] = $this->told('deliver', ['--job' => 'Test', '--as' => 'vp9', '--into' => "{$this->folder}/out", '--name' => '{shot}_v{version}', '--beside' => ['recipe', 'report']]);
         self::assertSame([0, ['gh010_v2.webm', 'gh020_v1.webm'], ['gh010_v2_beside.zip', 'gh020_v1_beside.zip']], [$exit, array_column($told, 'file'), array_column($told, 'beside')]);
         $sums = file("{$this->folder}/out/deliveries.sha256", FILE_IGNORE_NEW_LINES) ?: [];
