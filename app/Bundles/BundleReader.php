@@ -52,6 +52,15 @@ final class BundleReader
         private readonly KeptTreatments $treatments,
     ) {}
 
+    /** Whether a file is meant as a bundle: by its name, or by what is in it. */
+    public static function is(string $file): bool
+    {
+        $zip = new \ZipArchive();
+
+        return str_ends_with($file, '.bundle.zip')
+            || (is_file($file) && $zip->open($file, \ZipArchive::RDONLY) === true && $zip->locateName(BundleWriter::MANIFEST) !== false);
+    }
+
     /**
      * @return array{Job, list<string>} the job, and what was done, in sentences
      *

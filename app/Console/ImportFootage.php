@@ -24,7 +24,7 @@ use Illuminate\Support\Facades\DB;
 
 final class ImportFootage extends JobCommand
 {
-    protected $signature = 'cossel:import {files* : footage, sequences zipped or in folders, cuts (.otio, .edl) with their footage beside, or bundles (.bundle.zip)} {--job= : name of the job; made if it does not exist} {--frames= : span to use, first-last} {--rate=24/1 : of edit decision lists, as a fraction} {--handles=12 : frames kept on either side of a cut} {--json : tell it as JSON}';
+    protected $signature = 'cossel:import {files* : footage, sequences zipped or in folders, cuts (.otio, .edl) with their footage beside, or bundles} {--job= : name of the job; made if it does not exist} {--frames= : span to use, first-last} {--rate=24/1 : of edit decision lists, as a fraction} {--handles=12 : frames kept on either side of a cut} {--json : tell it as JSON}';
 
     protected $description = 'Brings footage, cuts and bundles in';
 
@@ -37,10 +37,10 @@ final class ImportFootage extends JobCommand
             $this->done = [];
             $span = $this->span();
             $files = $this->argument('files');
-            $packed = array_values(array_filter($files, static fn(string $file): bool => str_ends_with($file, '.bundle.zip')));
+            $packed = array_values(array_filter($files, BundleReader::is(...)));
             $lists = array_values(array_filter($files, CutFile::is(...)));
             foreach ($packed as $file) {
-                $this->take($file, static fn(): array => $bundles->read($file)[1]);
+                $this->take($file, static fn(): array => $bundles->read($file)[1] ?: ['Everything of it was here already.']);
             }
             $films = array_values(array_diff($files, $packed, $lists));
             $job = $films === [] && $lists === [] ? null : Job::firstOrCreate(['name' => $this->option('job') ?? 'Unnamed job']);

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Footage;
 
+use App\Bundles\BundleWriter;
+
 /**
  * The pictures of a sequence out of a zip archive or a folder, numbered anew into a folder of ours: all of one type and size, within
  * the limits, whatever an archive says of itself.
@@ -117,6 +119,9 @@ final readonly class Pictures
                 $names[$name] = $type;
                 $bytes += $size;
             }
+        }
+        if (isset($sizes[BundleWriter::MANIFEST])) {
+            throw UnreadableFootage::archive("{$where} is a bundle, which is brought in where the jobs are listed");
         }
         if ($names === []) {
             throw UnreadableFootage::archive("{$where} holds no PNG, TIFF, JPEG, DPX or OpenEXR pictures");

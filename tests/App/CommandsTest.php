@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Footage\Intake;
+use App\Footage\UnreadableFootage;
 use App\Models\Carry;
 use App\Models\Job;
 use App\Models\Shot;
@@ -107,7 +109,15 @@ final class CommandsTest extends AppTestCase
         self::assertSame(2, Artisan::call('cossel:bundle', ['--job' => 'Test', '--out' => "{$this->folder}/test.tar"]));
         $revisions = $this->from->revisions()->count();
         [$exit, $told] = $this->told('import', ['files' => ["{$this->folder}/test.bundle.zip"]]);
-        self::assertSame([0, [], 1, $revisions], [$exit, $told[0]['told'], Job::count(), $this->from->revisions()->count()]);
+        self::assertSame([0, ['Everything of it was here already.'], 1, $revisions], [$exit, $told[0]['told'], Job::count(), $this->from->revisions()->count()]);
+        rename("{$this->folder}/test.bundle.zip", "{$this->folder}/test.zip");
+        self::assertSame(0, $this->told('import', ['files' => ["{$this->folder}/test.zip"]])[0]);
+        try {
+            $this->app->make(Intake::class)->take("{$this->folder}/test.zip", 'test.zip', false);
+            self::fail('A bundle was taken for pictures.');
+        } catch (UnreadableFootage $refusal) {
+            self::assertStringContainsString('it is a bundle, which is brought in where the jobs are listed', $refusal->getMessage());
+        }
         file_put_contents("{$this->folder}/bad.bundle.zip", 'x');
         [$exit, $told] = $this->told('import', ['files' => ["{$this->folder}/bad.bundle.zip", "{$this->folder}/none.mkv"], '--job' => 'Test']);
         self::assertSame([1, 'This bundle cannot be taken in: it is no zip archive, or damaged.'], [$exit, $told[0]['error']]);
