@@ -119,7 +119,10 @@ main {
   gap: 4px;
 }
 
-.alone :deep(.grip),
+.alone :deep(:is(th, td):first-child) {
+  display: none;
+}
+
 :deep(tr:not(.open)) .grip {
   visibility: hidden;
 }

@@ -150,7 +150,7 @@ function take(): void {
 <style scoped>
 .ruler {
   display: grid;
-  grid-template-columns: 74px 16px minmax(0, 1fr) 72px;
+  grid-template-columns: 80px 14px minmax(0, 1fr) 80px;
   gap: 4px;
   align-items: center;
   height: 26px;

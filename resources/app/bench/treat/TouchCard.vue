@@ -80,6 +80,7 @@ function keyWithout(): void {
 
 <style scoped>
 .touch {
+  container-type: inline-size;
   background: var(--g2);
   border: 1px solid var(--line);
   border-radius: 2px;
@@ -134,6 +135,20 @@ header {
 .icon svg {
   fill: none;
   stroke: currentcolor;
+}
+
+@container (max-width: 300px) {
+  header {
+    gap: 1px;
+  }
+
+  .side {
+    padding: 0 3px;
+  }
+
+  .icon {
+    width: 22px;
+  }
 }
 
 .icon:hover {
