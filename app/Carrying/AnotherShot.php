@@ -64,17 +64,17 @@ final class AnotherShot
     }
 
     /**
-     * The recipe with trims that make areas look as in the other shot, over the frames of both: of each area, or of the base by the look of
-     * one of them.
+     * The recipe with trims that make areas look on one frame as in the other shot on another: of each area, or of the base by the look of one
+     * of them.
      *
      * @param list<string> $areas ids
      *
      * @throws CannotCarry
      */
-    public function matched(Shot $shot, Recipe $here, Shot $other, array $areas, bool $byBase): Matched
+    public function matched(Shot $shot, Recipe $here, int $frame, Shot $other, int $otherFrame, array $areas, bool $byBase): Matched
     {
         $there = $this->recipes->recipe($other);
-        $theirs = $this->tones($there, $this->frames->of($other->readyFootage()->file(), Frames::numbers($there->source->span)));
+        $theirs = $this->tones($there, $this->frames->of($other->readyFootage()->file(), [$otherFrame]));
         $wanted = [];
         foreach (Alike::pairs($here, $there) as [$area, $like]) {
             if (in_array($area->id, $areas, true)) {
@@ -86,7 +86,7 @@ final class AnotherShot
             throw new CannotCarry('None of these areas has its like in the other shot.');
         }
         $ids = new FreshIds($this->writer->json($here));
-        $frames = $this->frames->of($shot->readyFootage()->file(), Frames::numbers($here->source->span));
+        $frames = $this->frames->of($shot->readyFootage()->file(), [$frame]);
         $matching = new Matching(new Motions($here, $this->tracks->of($here)), $frames, $ids->of(...), $this->assets->of($here));
         $first = array_key_first($wanted);
 

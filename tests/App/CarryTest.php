@@ -189,6 +189,8 @@ final class CarryTest extends AppTestCase
             self::assertSame($base ? ['trim', []] : [null, ['trim']], [$matched['recipe']['base'][0]['kind'] ?? null, array_column($matched['recipe']['areas'][0]['touches'], 'kind')]);
             $after = $this->postJson("/api/shots/{$this->to->id}/beside", [...$asked, 'recipe' => $matched['recipe']])->assertOk()->json('0.apart');
             self::assertLessThan($pair['apart'] / 2, $after);
+            // What is told of it is what is seen of these two frames.
+            self::assertEqualsWithDelta([$pair['apart'], $after], [$matched['misses'][0]['before'], $matched['misses'][0]['after']], 0.02);
         }
         // Nothing of it is saved.
         self::assertSame([], $this->recipe($this->to)['areas'][0]['touches']);

@@ -78,7 +78,7 @@ describe('a shot beside another', () => {
     const { another, previewed, recipe, store } = make();
     await vi.advanceTimersByTimeAsync(500);
     await another.propose(true);
-    expect(match).toHaveBeenCalledWith(1, { frame: 5, other: 7, areas: ['face'], base: true });
+    expect(match).toHaveBeenCalledWith(1, { frame: 5, other: 7, otherFrame: 3, areas: ['face'], base: true });
     expect([previewed.value?.words, recipe.base]).toEqual(['to gh020', []]);
     await another.take();
     expect([recipe.base, store.commit.mock.calls, previewed.value, another.proposal.value]).toEqual([['trim'], [['Base matched to gh020']], null, null]);

@@ -23,7 +23,7 @@ final class AnotherShotController
 
     public function match(AnotherShotRequest $request, Shot $shot, RecipeWriter $writer): JsonResponse
     {
-        $matched = $this->another->matched($shot, $request->recipe($this->recipes), $request->other(), $request->areas(), $request->boolean('base'));
+        $matched = $this->another->matched($shot, $request->recipe($this->recipes), $request->frame(), $request->other(), $request->otherFrame(), $request->areas(), $request->boolean('base'));
         $misses = array_map(static fn(string $id, array $miss): array => ['area' => $id, 'before' => round($miss[0], 2), 'after' => round($miss[1], 2)], array_keys($matched->misses), $matched->misses);
 
         return new JsonResponse(['recipe' => $writer->write($matched->recipe), 'misses' => $misses]);

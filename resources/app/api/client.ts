@@ -258,7 +258,7 @@ export const api = {
   removeNote: (shot: number, id: number) => json<undefined>('DELETE', `/shots/${shot}/notes/${id}`),
 
   beside: (shot: number, asked: { frame: number; other: number; otherFrame: number; recipe?: Recipe }) => json<Alike[]>('POST', `/shots/${shot}/beside`, asked),
-  matchTo: (shot: number, asked: { frame: number; other: number; areas: string[]; base: boolean; recipe?: Recipe }) =>
+  matchTo: (shot: number, asked: { frame: number; other: number; otherFrame: number; areas: string[]; base: boolean; recipe?: Recipe }) =>
     json<{ recipe: Recipe; misses: { area: string; before: number; after: number }[] }>('POST', `/shots/${shot}/beside/match`, asked),
 
   carryTargets: (shot: number, person: string | null) => json<CarryTarget[]>('GET', `/shots/${shot}/targets${person === null ? '' : `?person=${encodeURIComponent(person)}`}`),

@@ -56,9 +56,9 @@ export function useAnother(shotId: number, store: RecipeStore, playhead: Playhea
     busy.value = true;
     try {
       const areas = base && cloud.value ? [cloud.value.area] : [...ticked.value];
-      const { recipe, misses } = await api.matchTo(shotId, { frame: playhead.frame.value, other: near.id, areas, base, ...store.asked() });
+      const { recipe, misses } = await api.matchTo(shotId, { frame: playhead.frame.value, other: near.id, otherFrame: near.frame, areas, base, ...store.asked() });
       if (misses.every((m) => m.before - m.after < SEEN)) {
-        say(`Nothing brings it nearer to ${near.name}`, misses.every((m) => m.before < SEEN) ? 'They look alike already.' : 'A trim does not do it; look at what the touches make of it.');
+        say(`Nothing brings it nearer to ${near.name}`, misses.every((m) => m.before < SEEN) ? 'They look alike already on these frames.' : 'A trim does not do it; look at what the touches make of it.');
         return;
       }
       const by: Cure = { words: `to ${near.name}`, recipe, followFrom: null, measure: null };
