@@ -123,7 +123,6 @@ final readonly class ContourMatte implements ShapeMatte
      */
     private function draw(array &$out, Rect $rect, Rect $inside, array $signs): void
     {
-        $pieces = new Pieces($this->contour->x, $this->contour->y);
         // Signed distances up to which the matte is whole, and from which it is 0.
         $solid = $this->grow - $this->featherIn;
         $empty = $this->grow + $this->featherOut;
@@ -131,9 +130,7 @@ final readonly class ContourMatte implements ShapeMatte
         $width = 1.0 / $feather;
         // Where lengths across the edge are foreshortened, its feather is; but never to less than a pixel.
         $across = array_map(static fn(float $v): float => max($v, min(1.0, 1.0 / $feather)), $this->contour->across);
-        [$narrow, $wide] = $across === [] ? [1.0, 1.0] : [min($across), max($across)];
-        $nothing = max($empty * $narrow, $empty * $wide);
-        $all = min($solid * $narrow, $solid * $wide);
+        $pieces = new Pieces($this->contour->x, $this->contour->y, $across);
         $opacity = $this->opacity;
         $size = self::SMALL;
         while ($size < max($inside->width, $inside->height)) {
@@ -151,13 +148,13 @@ final readonly class ContourMatte implements ShapeMatte
             $cy = 0.5 * ($top + $bottom);
             $half = 0.5 * sqrt(($right - $left - 1) ** 2 + ($bottom - $top - 1) ** 2);
             $distances = $pieces->distances($near, $cx, $cy);
-            $least = sqrt(min($distances));
-            if ($least > $half) {
-                $sign = $signs[($top - $inside->y) * $inside->width + $left - $inside->x];
-                if ($sign * $least - $half >= $nothing) {
+            [$from, $to] = $pieces->range($near, $distances, $half);
+            if ($from > 0.0) {
+                $isOut = $signs[($top - $inside->y) * $inside->width + $left - $inside->x] > 0.0;
+                if (($isOut ? $from : -$to) >= $empty) {
                     continue;
                 }
-                if ($sign * $least + $half <= $all) {
+                if (($isOut ? $to : -$from) <= $solid) {
                     for ($y = $top; $y < $bottom; ++$y) {
                         for ($i = ($y - $rect->y) * $rect->width + $left - $rect->x, $end = $i + $right - $left; $i < $end; ++$i) {
                             $out[$i] = $opacity;
@@ -166,13 +163,7 @@ final readonly class ContourMatte implements ShapeMatte
                     continue;
                 }
             }
-            $limit = ($least + 2 * $half) ** 2 * (1 + 1e-9);
-            $nearest = [];
-            foreach ($distances as $k => $d) {
-                if ($d <= $limit) {
-                    $nearest[] = $near[$k];
-                }
-            }
+            $nearest = $pieces->within($to, $near, $distances, $half);
             if ($size > self::SMALL) {
                 $next = $size >> 1;
                 $stack[] = [$left, $top, $next, $nearest];
@@ -184,7 +175,9 @@ final readonly class ContourMatte implements ShapeMatte
             for ($y = $top; $y < $bottom; ++$y) {
                 $i = ($y - $rect->y) * $rect->width + $left - $rect->x;
                 $k = ($y - $inside->y) * $inside->width + $left - $inside->x;
-                $least = $pieces->least($nearest, $left + 0.5, $y + 0.5, $right - $left, $across);
+                $least = $across === []
+                    ? $pieces->least($nearest, $left + 0.5, $y + 0.5, $right - $left)
+                    : $pieces->leastOver($nearest, $left + 0.5, $y + 0.5, $right - $left);
                 foreach ($least as $x => $distance) {
                     $t = ($signs[$k + $x] * sqrt($distance) - $solid) * $width;
                     if ($t <= 0.0) {

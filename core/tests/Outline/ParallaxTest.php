@@ -16,6 +16,7 @@ use Cossel\Core\Motion\State;
 use Cossel\Core\Motion\Step;
 use Cossel\Core\Motion\Track;
 use Cossel\Core\Outline\AreaMatte;
+use Cossel\Core\Outline\Contour;
 use Cossel\Core\Outline\ContourMatte;
 use Cossel\Core\Outline\Pose;
 use Cossel\Core\Picture\Grey;
@@ -23,10 +24,12 @@ use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Picture\Weight;
 use Cossel\Core\Recipe\Box;
+use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\PathPoint;
 use Cossel\Core\Recipe\Recipe;
+use Cossel\Core\Tests\Chance;
 use Cossel\Core\Tests\Documents;
 use Cossel\Core\Tests\Touch\Scene;
 use Cossel\Core\Touch\Sidelight;
@@ -229,5 +232,43 @@ final class ParallaxTest extends TestCase
         }
         // Half a pixel of the narrowed feather is 0.04 of it.
         self::assertLessThan(0.07, $worst);
+    }
+
+    /** Where an edge seen narrow meets one seen wide: by the least distance over what lengths are foreshortened by, at every place of the edge. */
+    public function test_feathers_of_edges_that_are_seen_differently_meet_without_a_jump(): void
+    {
+        $round = array_map(static fn(int $column): float => sqrt(max(0.01, 0.4 - (0.05 * $column - 0.8) ** 2)), range(0, 32));
+        $relief = new Relief(0.0, 0.0, 1.6, 1.0, 33, 21, array_merge(...array_fill(0, 21, $round)));
+        $pose = new Pose(Matrix::identity(), parallax: new Parallax($relief, 0.9, 0.0));
+        $ellipse = new Ellipse('s', [0.8, 0.5], [0.4, 0.35], featherIn: 0.2, featherOut: 0.02);
+        [$rows, $columns] = [200, 320];
+        $matte = ContourMatte::on($ellipse, $pose, $rows)->matte(Rect::of(0, 0, $columns, $rows));
+        $edge = Contour::of($ellipse, $pose, $rows, 0.02);
+        self::assertLessThan(0.5, min($edge->across));
+        $scale = Contour::scale($ellipse, $pose) * $rows;
+        [$in, $out] = [0.2 * $scale, 0.02 * $scale];
+        $line = array_map(null, $edge->x, $edge->y);
+        $n = count($line);
+        $worst = $steepest = 0.0;
+        $chance = Chance::seeded(3);
+        for ($k = 0; $k < 400; ++$k) {
+            [$column, $row] = [(int) $chance->between(60, 300), (int) $chance->between(20, 180)];
+            $least = INF;
+            foreach ($line as $i => [$x, $y]) {
+                [$u, $v] = $line[($i + 1) % $n];
+                for ($t = 0.0; $t < 1.0; $t += 0.1) {
+                    $apart = hypot($x + ($u - $x) * $t - $column - 0.5, $y + ($v - $y) * $t - $row - 0.5);
+                    $least = min($least, $apart / ($edge->across[$i] + ($edge->across[($i + 1) % $n] - $edge->across[$i]) * $t));
+                }
+            }
+            $t = max(0.0, min(1.0, ((Contour::holds($line, $column + 0.5, $row + 0.5) ? -$least : $least) + $in) / ($in + $out)));
+            $worst = max($worst, abs($matte->v[$row * $columns + $column] - 1.0 + $t * $t * (3.0 - 2.0 * $t)));
+        }
+        self::assertLessThan(0.02, $worst);
+        for ($i = 0; $i < $columns * ($rows - 1); ++$i) {
+            $steepest = max($steepest, abs($matte->v[$i + $columns] - $matte->v[$i]));
+        }
+        // From row to row nothing is steeper than where the feather is at its narrowest.
+        self::assertLessThan(1.6 / min($edge->across) / ($in + $out), $steepest);
     }
 }

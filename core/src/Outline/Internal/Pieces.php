@@ -13,21 +13,37 @@ final readonly class Pieces
     private array $dy;
     /** @var list<float> squared lengths */
     private array $squares;
+    /** @var list<float> what squared distances are times at their beginning, and by how much more at their end */
+    private array $times;
+    /** @var list<float> */
+    private array $more;
+    /** @var list<float> the least and the most of their measures */
+    private array $least;
+    /** @var list<float> */
+    private array $most;
 
     /**
-     * @param list<float> $xs corners in order
+     * @param list<float> $xs       corners in order
      * @param list<float> $ys
+     * @param list<float> $measures of the corners that distances are told over, blended between them; none for 1 everywhere
      */
-    public function __construct(private array $xs, private array $ys)
+    public function __construct(private array $xs, private array $ys, private array $measures = [])
     {
-        $dx = $dy = $squares = [];
+        $dx = $dy = $squares = $times = $more = $least = $most = [];
         foreach ($xs as $i => $x) {
             $j = $i + 1 === count($xs) ? 0 : $i + 1;
             $dx[] = $a = $xs[$j] - $x;
             $dy[] = $b = $ys[$j] - $ys[$i];
             $squares[] = max(1e-18, $a * $a + $b * $b);
+            if ($measures !== []) {
+                $times[] = $measures[$i] ** -2;
+                $more[] = $measures[$j] ** -2 - $measures[$i] ** -2;
+                $least[] = min($measures[$i], $measures[$j]);
+                $most[] = max($measures[$i], $measures[$j]);
+            }
         }
         [$this->dx, $this->dy, $this->squares] = [$dx, $dy, $squares];
+        [$this->times, $this->more, $this->least, $this->most] = [$times, $more, $least, $most];
     }
 
     /**
@@ -55,24 +71,75 @@ final readonly class Pieces
     }
 
     /**
-     * The least squared distance of points in a row, a pixel apart, to some of the pieces; over the squared measure of what is nearest,
-     * where there are measures.
+     * How near, over their measures, some of the pieces are to anything within a reach of a point, at the nearest and at the furthest.
      *
-     * @param list<int>   $near
-     * @param list<float> $measures of the corners, blended between them; none for 1 everywhere
+     * @param list<int>             $near
+     * @param non-empty-list<float> $distances squared, of these to the point
+     *
+     * @return array{float, float}
+     */
+    public function range(array $near, array $distances, float $reach): array
+    {
+        if ($this->measures === []) {
+            $least = sqrt(min($distances));
+
+            return [$least - $reach, $least + $reach];
+        }
+        $from = $to = INF;
+        foreach ($near as $i => $k) {
+            $d = sqrt($distances[$i]);
+            $low = ($d - $reach) / ($d > $reach ? $this->most[$k] : $this->least[$k]);
+            $high = ($d + $reach) / $this->least[$k];
+            $from = $low < $from ? $low : $from;
+            $to = $high < $to ? $high : $to;
+        }
+
+        return [$from, $to];
+    }
+
+    /**
+     * Those of some pieces that come as near as that anywhere within the reach.
+     *
+     * @param list<int>             $near
+     * @param non-empty-list<float> $distances
+     *
+     * @return list<int>
+     */
+    public function within(float $range, array $near, array $distances, float $reach): array
+    {
+        $kept = [];
+        if ($this->measures === []) {
+            $limit = ($range + $reach) ** 2 * (1 + 1e-9);
+            foreach ($distances as $i => $d) {
+                if ($d <= $limit) {
+                    $kept[] = $near[$i];
+                }
+            }
+
+            return $kept;
+        }
+        foreach ($near as $i => $k) {
+            if (sqrt($distances[$i]) - $reach <= $range * $this->most[$k] * (1 + 1e-9)) {
+                $kept[] = $k;
+            }
+        }
+
+        return $kept;
+    }
+
+    /**
+     * The least squared distance of points in a row, a pixel apart, to some of the pieces.
+     *
+     * @param list<int> $near
      *
      * @return list<float>
      */
-    public function least(array $near, float $x, float $y, int $n, array $measures): array
+    public function least(array $near, float $x, float $y, int $n): array
     {
         [$xs, $ys, $dx, $dy, $squares] = [$this->xs, $this->ys, $this->dx, $this->dy, $this->squares];
-        $last = count($xs) - 1;
-        $measured = $measures !== [];
         $out = [];
         for ($i = 0; $i < $n; ++$i, $x += 1.0) {
             $least = INF;
-            $nearest = 0;
-            $along = 0.0;
             foreach ($near as $k) {
                 $u = $x - $xs[$k];
                 $v = $y - $ys[$k];
@@ -89,14 +156,42 @@ final readonly class Pieces
                 $d = $u * $u + $v * $v;
                 if ($d < $least) {
                     $least = $d;
-                    $nearest = $k;
-                    $along = $t;
                 }
             }
-            if ($measured) {
-                $next = $nearest === $last ? 0 : $nearest + 1;
-                $measure = $measures[$nearest] + ($measures[$next] - $measures[$nearest]) * max(0.0, $along);
-                $least /= $measure * $measure;
+            $out[] = $least;
+        }
+
+        return $out;
+    }
+
+    /**
+     * The same over the measures, each piece's distance over its own: where two edges meet, of which one is seen narrow, what is
+     * drawn by it does not jump.
+     *
+     * @param list<int> $near
+     *
+     * @return list<float>
+     */
+    public function leastOver(array $near, float $x, float $y, int $n): array
+    {
+        [$xs, $ys, $dx, $dy, $squares] = [$this->xs, $this->ys, $this->dx, $this->dy, $this->squares];
+        [$times, $more] = [$this->times, $this->more];
+        $out = [];
+        for ($i = 0; $i < $n; ++$i, $x += 1.0) {
+            $least = INF;
+            foreach ($near as $k) {
+                $u = $x - $xs[$k];
+                $v = $y - $ys[$k];
+                $a = $dx[$k];
+                $b = $dy[$k];
+                $t = ($u * $a + $v * $b) / $squares[$k];
+                $t = $t < 0.0 ? 0.0 : ($t < 1.0 ? $t : 1.0);
+                $u -= $t * $a;
+                $v -= $t * $b;
+                $d = ($u * $u + $v * $v) * ($times[$k] + $more[$k] * $t);
+                if ($d < $least) {
+                    $least = $d;
+                }
             }
             $out[] = $least;
         }
