@@ -175,9 +175,7 @@ final readonly class ContourMatte implements ShapeMatte
             for ($y = $top; $y < $bottom; ++$y) {
                 $i = ($y - $rect->y) * $rect->width + $left - $rect->x;
                 $k = ($y - $inside->y) * $inside->width + $left - $inside->x;
-                $least = $across === []
-                    ? $pieces->least($nearest, $left + 0.5, $y + 0.5, $right - $left)
-                    : $pieces->leastOver($nearest, $left + 0.5, $y + 0.5, $right - $left);
+                $least = $pieces->least($nearest, $left + 0.5, $y + 0.5, $right - $left);
                 foreach ($least as $x => $distance) {
                     $t = ($signs[$k + $x] * sqrt($distance) - $solid) * $width;
                     if ($t <= 0.0) {

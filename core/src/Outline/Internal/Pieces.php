@@ -27,7 +27,7 @@ final readonly class Pieces
      * @param list<float> $ys
      * @param list<float> $measures of the corners that distances are told over, blended between them; none for 1 everywhere
      */
-    public function __construct(private array $xs, private array $ys, private array $measures = [])
+    public function __construct(private array $xs, private array $ys, array $measures = [])
     {
         $dx = $dy = $squares = $times = $more = $least = $most = [];
         foreach ($xs as $i => $x) {
@@ -35,19 +35,19 @@ final readonly class Pieces
             $dx[] = $a = $xs[$j] - $x;
             $dy[] = $b = $ys[$j] - $ys[$i];
             $squares[] = max(1e-18, $a * $a + $b * $b);
-            if ($measures !== []) {
-                $times[] = $measures[$i] ** -2;
-                $more[] = $measures[$j] ** -2 - $measures[$i] ** -2;
-                $least[] = min($measures[$i], $measures[$j]);
-                $most[] = max($measures[$i], $measures[$j]);
-            }
+            $from = $measures[$i] ?? 1.0;
+            $to = $measures[$j] ?? 1.0;
+            $times[] = $from ** -2;
+            $more[] = $to ** -2 - $from ** -2;
+            $least[] = min($from, $to);
+            $most[] = max($from, $to);
         }
         [$this->dx, $this->dy, $this->squares] = [$dx, $dy, $squares];
         [$this->times, $this->more, $this->least, $this->most] = [$times, $more, $least, $most];
     }
 
     /**
-     * Squared distances of a point to some of the pieces.
+     * Distances of a point to some of the pieces.
      *
      * @param list<int> $near
      *
@@ -64,7 +64,7 @@ final readonly class Pieces
             $t = $t < 0.0 ? 0.0 : ($t > 1.0 ? 1.0 : $t);
             $u -= $t * $dx[$i];
             $v -= $t * $dy[$i];
-            $distances[] = $u * $u + $v * $v;
+            $distances[] = sqrt($u * $u + $v * $v);
         }
 
         return $distances;
@@ -74,20 +74,15 @@ final readonly class Pieces
      * How near, over their measures, some of the pieces are to anything within a reach of a point, at the nearest and at the furthest.
      *
      * @param list<int>             $near
-     * @param non-empty-list<float> $distances squared, of these to the point
+     * @param non-empty-list<float> $distances of these to the point
      *
      * @return array{float, float}
      */
     public function range(array $near, array $distances, float $reach): array
     {
-        if ($this->measures === []) {
-            $least = sqrt(min($distances));
-
-            return [$least - $reach, $least + $reach];
-        }
         $from = $to = INF;
         foreach ($near as $i => $k) {
-            $d = sqrt($distances[$i]);
+            $d = $distances[$i];
             $low = ($d - $reach) / ($d > $reach ? $this->most[$k] : $this->least[$k]);
             $high = ($d + $reach) / $this->least[$k];
             $from = $low < $from ? $low : $from;
@@ -108,18 +103,8 @@ final readonly class Pieces
     public function within(float $range, array $near, array $distances, float $reach): array
     {
         $kept = [];
-        if ($this->measures === []) {
-            $limit = ($range + $reach) ** 2 * (1 + 1e-9);
-            foreach ($distances as $i => $d) {
-                if ($d <= $limit) {
-                    $kept[] = $near[$i];
-                }
-            }
-
-            return $kept;
-        }
         foreach ($near as $i => $k) {
-            if (sqrt($distances[$i]) - $reach <= $range * $this->most[$k] * (1 + 1e-9)) {
+            if ($distances[$i] <= ($range * $this->most[$k] + $reach) * (1 + 1e-9)) {
                 $kept[] = $k;
             }
         }
@@ -128,51 +113,14 @@ final readonly class Pieces
     }
 
     /**
-     * The least squared distance of points in a row, a pixel apart, to some of the pieces.
+     * The least squared distance of points in a row, a pixel apart, to some of the pieces, each over its own measure: where two edges meet,
+     * of which one is seen narrow, what is drawn by it does not jump.
      *
      * @param list<int> $near
      *
      * @return list<float>
      */
     public function least(array $near, float $x, float $y, int $n): array
-    {
-        [$xs, $ys, $dx, $dy, $squares] = [$this->xs, $this->ys, $this->dx, $this->dy, $this->squares];
-        $out = [];
-        for ($i = 0; $i < $n; ++$i, $x += 1.0) {
-            $least = INF;
-            foreach ($near as $k) {
-                $u = $x - $xs[$k];
-                $v = $y - $ys[$k];
-                $a = $dx[$k];
-                $b = $dy[$k];
-                $t = ($u * $a + $v * $b) / $squares[$k];
-                if ($t > 0.0) {
-                    if ($t > 1.0) {
-                        $t = 1.0;
-                    }
-                    $u -= $t * $a;
-                    $v -= $t * $b;
-                }
-                $d = $u * $u + $v * $v;
-                if ($d < $least) {
-                    $least = $d;
-                }
-            }
-            $out[] = $least;
-        }
-
-        return $out;
-    }
-
-    /**
-     * The same over the measures, each piece's distance over its own: where two edges meet, of which one is seen narrow, what is
-     * drawn by it does not jump.
-     *
-     * @param list<int> $near
-     *
-     * @return list<float>
-     */
-    public function leastOver(array $near, float $x, float $y, int $n): array
     {
         [$xs, $ys, $dx, $dy, $squares] = [$this->xs, $this->ys, $this->dx, $this->dy, $this->squares];
         [$times, $more] = [$this->times, $this->more];
@@ -184,11 +132,17 @@ final readonly class Pieces
                 $v = $y - $ys[$k];
                 $a = $dx[$k];
                 $b = $dy[$k];
+                $over = $times[$k];
                 $t = ($u * $a + $v * $b) / $squares[$k];
-                $t = $t < 0.0 ? 0.0 : ($t < 1.0 ? $t : 1.0);
-                $u -= $t * $a;
-                $v -= $t * $b;
-                $d = ($u * $u + $v * $v) * ($times[$k] + $more[$k] * $t);
+                if ($t > 0.0) {
+                    if ($t > 1.0) {
+                        $t = 1.0;
+                    }
+                    $u -= $t * $a;
+                    $v -= $t * $b;
+                    $over += $more[$k] * $t;
+                }
+                $d = ($u * $u + $v * $v) * $over;
                 if ($d < $least) {
                     $least = $d;
                 }
