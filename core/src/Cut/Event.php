@@ -7,6 +7,9 @@ namespace Cossel\Core\Cut;
 /** One piece of a cut: frames of some media, and where in the cut they lie. */
 final readonly class Event
 {
+    /** Endings that names of media have. */
+    private const MEDIA = 'mov|mp4|m4v|mkv|webm|mxf|avi|m?ts|m2ts|mpe?g|dpx|exr|tiff?|png|jpe?g|zip';
+
     /**
      * @param int          $number from 1, in the order of the cut
      * @param string       $name   of the clip
@@ -62,6 +65,6 @@ final readonly class Event
     /** Its name, without the ending where it is that of a file. */
     public function title(): string
     {
-        return (string) preg_replace('/(?<=.)\.[A-Za-z][A-Za-z0-9]{1,3}\z/', '', $this->name);
+        return (string) preg_replace('/(?<=.)\.(?:' . self::MEDIA . ')\z/i', '', $this->name);
     }
 }

@@ -61,7 +61,7 @@ final class CutTest extends TestCase
         self::assertSame(['b.mov', 'R1'], $event('b.mov', null, 'R1')->names());
         self::assertSame(['R1', 'sc. 12'], $event('sc. 12', null, 'R1')->names());
         self::assertSame(['scene'], $event('scene', null, null)->names());
-        self::assertSame(['b', 'sc. 12', 'v1.5', '.mov'], array_map(static fn(string $name): string => $event($name, null, null)->title(), ['b.mov', 'sc. 12', 'v1.5', '.mov']));
+        self::assertSame(['b', 'sc. 12', 'gh010.v2', '.mov'], array_map(static fn(string $name): string => $event($name, null, null)->title(), ['b.MOV', 'sc. 12', 'gh010.v2', '.mov']));
     }
 
     public function test_names_in_latin_letters_of_one_byte_are_read(): void

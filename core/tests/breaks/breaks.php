@@ -328,7 +328,7 @@ return [
     'numbers are dropped at ten minutes too' => ['Cut/Timecode.php', '($total - intdiv($total, 10))', '$total', 'CutTest'],
     'cuts with gaps closed' => ['Cut/OtioReader.php', '$this->at += $this->length($child, $pointer),', 'null,', 'CutTest'],
     'clips asked for by their reel' => ['Cut/Event.php', '[$this->name, $this->reel]', '[$this->reel, $this->name]', 'CutTest'],
-    'endings that are none' => ['Cut/Event.php', '[A-Za-z][A-Za-z0-9]{1,3}', '[A-Za-z0-9 ]{1,3}', 'CutTest'],
+    'endings that are none' => ['Cut/Event.php', '(?:\' . self::MEDIA . \')', '[A-Za-z0-9 ]{1,4}', 'CutTest'],
     'cuts over each other' => ['Cut/Cut.php', 'if ($event->at < $end) {', 'if (false) {', 'CutTest'],
     'other rates taken for ours' => ['Cut/OtioReader.php', '$this->rate->fps() / $rate', '1.0', 'CutTest'],
     'dissolves untold' => ['Cut/OtioReader.php', "= 'its dissolve is brought in as a cut'", "= ''", 'CutTest'],
