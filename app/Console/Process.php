@@ -112,7 +112,7 @@ final class Process extends Command
      */
     private function several(FileProcess $process, array $films, string $folder, ProcessOrder $order): int
     {
-        if (!(is_dir($folder) || @mkdir($folder)) || !is_writable($folder)) {
+        if (!is_dir($folder) || !is_writable($folder)) {
             return $this->refuse(2, "For several files --out is a folder that can be written to; {$folder} is none.");
         }
         if ($order->mattes !== null || $order->tracks !== null) {
