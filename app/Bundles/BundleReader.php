@@ -92,7 +92,7 @@ final class BundleReader
                 }
 
                 return $job;
-            }), array_values(array_filter($told))];
+            }), array_values(array_filter($told)) ?: ['Everything of it was here already.']];
         } catch (InvalidRecipe|UnknownId|MissingAsset|RefusedFootage $reason) {
             throw BadBundle::because(rtrim(lcfirst($reason->getMessage()), '.'));
         } finally {

@@ -40,7 +40,7 @@ final class ImportFootage extends JobCommand
             $packed = array_values(array_filter($files, BundleReader::is(...)));
             $lists = array_values(array_filter($files, CutFile::is(...)));
             foreach ($packed as $file) {
-                $this->take($file, static fn(): array => $bundles->read($file)[1] ?: ['Everything of it was here already.']);
+                $this->take($file, static fn(): array => $bundles->read($file)[1]);
             }
             $films = array_values(array_diff($files, $packed, $lists));
             $job = $films === [] && $lists === [] ? null : Job::firstOrCreate(['name' => $this->option('job') ?? 'Unnamed job']);

@@ -97,7 +97,7 @@ final class BundleTest extends AppTestCase
         self::assertSame([], json_decode((string) Revision::where('shot_id', $shot->id)->where('number', $shot->versions[0]->number)->sole()->recipe, true)['finish']);
         $before = [Shot::count(), Revision::count(), Footage::count(), Job::count(), $shot->revision];
         [$again, $told] = app(BundleReader::class)->read($file);
-        self::assertSame([[], $there->id, $before], [$told, $again->id, [Shot::count(), Revision::count(), Footage::count(), Job::count(), $shot->refresh()->revision]]);
+        self::assertSame([['Everything of it was here already.'], $there->id, $before], [$told, $again->id, [Shot::count(), Revision::count(), Footage::count(), Job::count(), $shot->refresh()->revision]]);
         // What was done there meanwhile stays in the history; the bundle is one step more.
         $this->putJson("/api/shots/{$shot->id}/recipe", ['base' => $shot->revision, 'label' => 'Own', 'recipe' => ['base' => []] + $this->recipe($shot)])->assertOk();
         self::assertSame(['gh010 was brought up to the bundle.'], app(BundleReader::class)->read($file)[1]);
@@ -115,7 +115,7 @@ final class BundleTest extends AppTestCase
         $warm->update(['recipe' => json_encode($own)]);
         $shot->job->presets()->create(['name' => 'Reviews (2)', 'order' => ['format' => 'png']]);
         self::assertSame(['gh010 was brought up to the bundle; it was called first look here.'], app(BundleReader::class)->read($file)[1]);
-        self::assertSame([], app(BundleReader::class)->read($file)[1]);
+        self::assertSame(['Everything of it was here already.'], app(BundleReader::class)->read($file)[1]);
         $job = $shot->job->refresh();
         self::assertSame(['gh010', 'Ione asked for less red'], [$shot->refresh()->name, $shot->notes]);
         self::assertSame(['Reviews' => 'exr', 'Reviews (2)' => 'png', 'Reviews (3)' => 'vp9'], $job->presets()->pluck('order', 'name')->map(static fn(array $order): string => $order['format'])->all());

@@ -95,13 +95,13 @@ describe('a bundle', () => {
     vi.spyOn(api, 'beginUpload').mockResolvedValue({ id: 'u', received: 0, size: 10, told: null });
     vi.spyOn(api, 'sendPiece').mockResolvedValue({ received: 10 });
     vi.spyOn(api, 'takeBundle').mockResolvedValue({ id: 'u', received: 10, size: 10, told: { state: 'reading' } });
-    const ask = vi.spyOn(api, 'upload').mockResolvedValueOnce({ id: 'u', received: 10, size: 10, told: { state: 'reading' } }).mockResolvedValueOnce({ id: 'u', received: 10, size: 10, told: { state: 'done', job: 4, told: [] } });
+    const ask = vi.spyOn(api, 'upload').mockResolvedValueOnce({ id: 'u', received: 10, size: 10, told: { state: 'reading' } }).mockResolvedValueOnce({ id: 'u', received: 10, size: 10, told: { state: 'done', job: 4, told: ['gh010 came in.'] } });
     const done = vi.fn();
     const bundle = useBundle(done);
     const sent = bundle.send(file);
     await vi.advanceTimersByTimeAsync(3000);
     await sent;
-    expect([ask.mock.calls.length, done.mock.calls, bundle.told.value, bundle.problem.value]).toEqual([2, [[4]], ['Everything of it was here already.'], null]);
+    expect([ask.mock.calls.length, done.mock.calls, bundle.told.value, bundle.problem.value]).toEqual([2, [[4]], ['gh010 came in.'], null]);
     ask.mockResolvedValue({ id: 'u', received: 10, size: 10, told: { state: 'failed', message: 'This bundle cannot be taken in.' } });
     const again = bundle.send(file);
     await vi.advanceTimersByTimeAsync(3000);

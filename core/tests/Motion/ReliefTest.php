@@ -179,7 +179,7 @@ final class ReliefTest extends TestCase
         self::assertEqualsWithDelta([0.5, 0.0, -0.15, 0.1], $plane, 1e-3);
     }
 
-    /** A box too wide for the head in it, with hardly a depth known: what is high for its width is no head, but may be something else. */
+    /** A box too wide for the head in it, with hardly a depth known: what is so wide for its height is no head, but may be something else. */
     public function test_a_head_is_about_as_high_for_its_width_as_heads_are(): void
     {
         $wide = [];

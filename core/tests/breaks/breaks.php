@@ -98,6 +98,7 @@ return [
     'pieces that go on beyond their ends' => ['Outline/Internal/Pieces.php', 'if ($t > 1.0) {', 'if (false) {', 'ContourMatteTest'],
     'blocks keep too few pieces' => ['Outline/Internal/Pieces.php', '$this->most[$k] + $reach', '$this->most[$k]', 'ContourMatteTest'],
     'blocks keep too few pieces of a turned edge' => ['Outline/Internal/Pieces.php', '$high = ($d + $reach) / $this->least[$k];', '$high = $d + $reach;', 'ParallaxTest'],
+    'feathers by the nearest edge alone' => ['Outline/Internal/Pieces.php', 'if ($d < $least) {', 'if ($least === INF || $d / $over < $nearest) { $nearest = $d / $over;', 'ParallaxTest'],
     'feathers as the edges were stated' => ['Outline/Internal/Pieces.php', '($u * $u + $v * $v) * $over', '$u * $u + $v * $v', 'ParallaxTest'],
     'every second crossing is left out' => ['Outline/ContourMatte.php', 'sort($crossings);', '', 'ContourMatteTest'],
     'joined by the sum' => ['Recipe/Join.php', '$v * (1.0 - $a[$i])', '$v', 'AreaMatteTest'],

@@ -25,7 +25,7 @@ export function useBundle(done: (job: number) => void) {
         now = await api.upload(upload.id);
       }
       if (now.told?.state !== 'done') throw new Error(now.told?.message ?? 'The bundle was not taken in.');
-      told.value = now.told.told?.length ? now.told.told : ['Everything of it was here already.'];
+      told.value = now.told.told ?? [];
       if (now.told.job !== undefined) done(now.told.job);
     } catch (reason) {
       problem.value = reason instanceof Error ? reason.message : String(reason);
