@@ -6,22 +6,17 @@ namespace Cossel\Core\Touch\Internal;
 
 use Cossel\Core\Picture\AreaPicture;
 use Cossel\Core\Picture\Gaussian;
-use Cossel\Core\Picture\Normalised;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Picture\Robust;
 use Cossel\Core\Touch\Effect;
 use Cossel\Core\Touch\Survey;
 
 /**
- * What place and patch differ by on the ring round a spot, without their grain, and the membrane that carries it on inside.
- * Grain is what a Gaussian takes away from what a smooth trend leaves: a Gaussian alone would look to one side only at the
- * rim, and bend slopes there.
+ * What place and patch differ by on the ring round a spot, carried on inside, less what the patch's own light strays by.
  */
 final readonly class ConcealSurvey implements Survey
 {
     private const OUTSIDE = 0.02;
-    /** Sigma, in widths of the ring, of what light is told from grain by on it. */
-    private const NEAR = 0.7;
     private const MOST = 1_000_000;
 
     /** @param int $ring its width in pixels */
@@ -50,19 +45,17 @@ final readonly class ConcealSurvey implements Survey
         $seen = static fn(array $v, float $x, float $y): array => Patch::seen($v, $picture->planes->rect, $rect, $x, $y);
         $free = self::free($seen($picture->matte->v, 0.0, 0.0));
         // Where the patch lies over the spot itself, nothing can be compared.
-        $compared = self::free(array_map(max(...), $seen($picture->matte->v, 0.0, 0.0), $seen($picture->matte->v, $dx, $dy)));
-        $near = Normalised::over($compared, $rect->width, $rect->height, max(1.0, self::NEAR * $this->ring / $side));
-        $trend = new Trend($compared, $rect->width, $rect->height);
-        $membrane = new Membrane($free, $rect->width, $rect->height);
+        $clear = self::free($seen($picture->matte->v, $dx, $dy));
+        $compared = array_map(min(...), $free, $clear);
+        $lighting = new Lighting($free, $compared, $rect->width, $rect->height, $this->ring / $side);
+        $strays = new Stray($free, $clear, $rect, $this->ring / $side);
         $membranes = $unlike = [];
         foreach (['r', 'g', 'b'] as $channel) {
             $values = $picture->planes->{$channel};
-            $apart = self::minus($seen($values, 0.0, 0.0), $seen($values, $dx, $dy));
-            $smooth = $trend->of($apart);
-            foreach ($near->blur(self::minus($apart, $smooth)) as $i => $v) {
-                $smooth[$i] += $v;
-            }
-            $membranes[] = $m = $membrane->over($smooth);
+            $patch = $seen($values, $dx, $dy);
+            $apart = self::minus($seen($values, 0.0, 0.0), $patch);
+            $m = $lighting->of($apart);
+            $membranes[] = self::minus($m, $strays->of($patch, $apart, $compared));
             if ($this->patch->limit > 0.0) {
                 foreach ($m as $i => $v) {
                     $apart[$i] -= $this->patch->fit * $v;

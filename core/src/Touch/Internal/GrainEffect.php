@@ -20,27 +20,27 @@ final readonly class GrainEffect implements Effect
      * @param array{int, int} $place  where the tile begins
      * @param float           $wanted variance of the grain
      * @param Rect            $area   where grain is measured
-     * @param int             $rows   of the picture
+     * @param float           $near   sigma in pixels of the neighbourhood in which grain is measured
      */
     public function __construct(
         private GrainTile $tile,
         private array $place,
         private float $wanted,
         private Rect $area,
-        private int $rows,
+        private float $near,
     ) {}
 
     /** What is looked at to know how much grain is in a rectangle. */
-    public static function around(Rect $rect, int $rows): Rect
+    public static function around(Rect $rect, float $near): Rect
     {
-        $side = self::side($rows);
+        $side = self::side($near);
 
-        return $rect->grow(Gaussian::reach(GrainTile::SOFT) + $side * (2 + Gaussian::reach(self::near($rows) / $side)));
+        return $rect->grow(Gaussian::reach(GrainTile::SOFT) + $side * (2 + Gaussian::reach($near / $side)));
     }
 
     public function needs(Rect $rect): Rect
     {
-        return self::around($rect, $this->rows);
+        return self::around($rect, $this->near);
     }
 
     public function apply(Planes $planes, Weight $weight): void
@@ -66,8 +66,8 @@ final readonly class GrainEffect implements Effect
      */
     private function present(Planes $planes, Rect $rect): array
     {
-        $side = self::side($this->rows);
-        $sigma = self::near($this->rows) / $side;
+        $side = self::side($this->near);
+        $sigma = $this->near / $side;
         // Always the same blocks, whatever part of the area is asked for.
         $blocks = new Blocks($this->area, $side);
         $blocks = $blocks->some($blocks->holding($rect->grow($side * (1 + Gaussian::reach($sigma)))->intersect($this->area)));
@@ -83,14 +83,9 @@ final readonly class GrainEffect implements Effect
         );
     }
 
-    /** Sigma in pixels of the neighbourhood in which grain is measured. */
-    private static function near(int $rows): float
+    /** Of the blocks it is measured in: small beside the neighbourhood. */
+    private static function side(float $near): int
     {
-        return max(5.0, 0.015 * $rows);
-    }
-    /** Of the blocks it is measured in: small beside it. */
-    private static function side(int $rows): int
-    {
-        return max(1, (int) (self::near($rows) / 2.5));
+        return max(1, (int) ($near / 2.5));
     }
 }

@@ -35,7 +35,7 @@ final readonly class GrainSurvey extends ColourSurvey
 
     public function needs(Rect $rect): Rect
     {
-        return GrainEffect::around($rect, $this->site->rows());
+        return GrainEffect::around($rect, $this->near());
     }
 
     public function effect(AreaPicture $picture): Effect
@@ -48,8 +48,14 @@ final readonly class GrainSurvey extends ColourSurvey
             GrainTile::place($this->site->number),
             ($this->level * $spread) ** 2,
             $this->site->bounds()->grow(Gaussian::reach(GrainTile::SOFT))->intersect($this->site->untreated->format->rect()),
-            $this->site->rows(),
+            $this->near(),
         );
+    }
+
+    /** Sigma in pixels of the neighbourhood in which what grain there is is measured: in a small area, not what lies round it. */
+    private function near(): float
+    {
+        return max(5.0, min(0.015, 0.5 * $this->site->extent()->radius()) * $this->site->rows());
     }
 
     /**

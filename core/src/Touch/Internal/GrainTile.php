@@ -18,6 +18,8 @@ final class GrainTile
 
     /** Sigma of what luma is softened by; grain is what is finer. */
     public const SOFT = 1.2;
+    /** Sigma that nothing in the tile is coarser than: blotches were not asked for. */
+    private const COARSE = 2.4;
     private const SIZES = [0.0, 0.4, 0.55, 0.7, 0.85, 1.0, 1.3];
 
     /** @var list<array{float, list<float>}>|null by how neighbours correlate; always the same, so made once */
@@ -79,6 +81,9 @@ final class GrainTile
         $tiles = [];
         foreach (self::SIZES as $sigma) {
             $tile = self::wrapped($white, $sigma);
+            foreach (self::wrapped($tile, self::COARSE) as $i => $blotch) {
+                $tile[$i] -= $blotch;
+            }
             $grain = self::grain(new Grey(Rect::of(0, 0, self::SIDE, self::SIDE), $tile));
             $square = $beside = 0.0;
             for ($i = 0, $n = count($grain) - 1; $i < $n; ++$i) {

@@ -1,0 +1,98 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Touch\Internal;
+
+use Cossel\Core\Picture\Blocks;
+use Cossel\Core\Picture\Normalised;
+use Cossel\Core\Picture\Rect;
+use Cossel\Core\Picture\Robust;
+use Cossel\Core\Picture\Smooth;
+
+/**
+ * What a patch is lighter or darker by than its own membrane, coarsely, and no more than grain makes by chance: on every
+ * frame it is another, so a cover that brought it along would not hold still. What is more is meant: a lid, a jaw. Told on
+ * means of blocks. Kernel class.
+ */
+final readonly class Stray
+{
+    /** Sigma, in widths of the ring, of what is light rather than texture. */
+    private const COARSE = 1.0;
+    /** Blocks in that sigma, at least. */
+    private const BLOCKS = 5;
+    /** Spreads of the grain up to which light strays by chance, and from which it is meant. */
+    private const CHANCE = [2.5, 5.0];
+    /** Pixels apart that grain is told from. */
+    private const STEP = 2;
+    private const SAMPLE = 4000;
+
+    private Blocks $blocks;
+    /** @var list<float> 1 where the patch covers and does not lie over the spot itself */
+    private array $brought;
+    private Lighting $lighting;
+    private Normalised $coarse;
+
+    /**
+     * @param list<float> $free  1 outside the spot, 0 inside
+     * @param list<float> $clear 1 where the patch does not lie over the spot
+     * @param float       $ring  width of the ring
+     */
+    public function __construct(array $free, array $clear, Rect $rect, float $ring)
+    {
+        $sigma = max(1.0, self::COARSE * $ring);
+        $this->blocks = new Blocks($rect, max(1, (int) floor($sigma / self::BLOCKS)));
+        [$width, $height, $side] = [$this->blocks->width, $this->blocks->height, $this->blocks->side];
+        $known = array_map(floor(...), $this->blocks->means($free));
+        $compared = array_map(static fn(float $f, float $c): float => $f * floor($c), $known, $this->blocks->means($clear));
+        $this->brought = array_map(static fn(float $f, float $c): float => (1.0 - $f) * $c, $free, $clear);
+        $this->lighting = new Lighting($known, $compared, $width, $height, $ring / $side);
+        $this->coarse = Normalised::over($this->blocks->means($this->brought), $width, $height, $sigma / $side);
+    }
+
+    /**
+     * @param list<float> $patch a channel of it
+     * @param list<float> $apart what the place differs from it by
+     * @param list<float> $where 1 where that is known
+     *
+     * @return list<float>
+     */
+    public function of(array $patch, array $apart, array $where): array
+    {
+        $grain = self::grain($apart, $where);
+        [$chance, $meant] = [self::CHANCE[0] * $grain, self::CHANCE[1] * $grain];
+        $light = $this->blocks->means($patch);
+        foreach ($this->lighting->of($light) as $i => $v) {
+            $light[$i] -= $v;
+        }
+        $light = $this->coarse->blur($light);
+        foreach ($light as $i => $v) {
+            $light[$i] *= 1 - Smooth::step($chance, $meant, abs($v));
+        }
+        $stray = $this->blocks->over($light, $this->blocks->rect);
+        foreach ($this->brought as $i => $k) {
+            $stray[$i] *= $k;
+        }
+
+        return $stray;
+    }
+
+    /**
+     * Spread of the grain of one picture, from how values bend in the difference of two: light hardly bends over some pixels.
+     *
+     * @param list<float> $apart
+     * @param list<float> $where
+     */
+    private static function grain(array $apart, array $where): float
+    {
+        $bends = [];
+        $every = max(1, intdiv(count($apart), self::SAMPLE));
+        for ($i = self::STEP, $n = count($apart) - self::STEP; $i < $n; $i += $every) {
+            if (min($where[$i - self::STEP], $where[$i], $where[$i + self::STEP]) > 0.0) {
+                $bends[] = $apart[$i - self::STEP] - 2 * $apart[$i] + $apart[$i + self::STEP];
+            }
+        }
+
+        return max(1e-6, Robust::of($bends, array_fill(0, count($bends), 1.0))[1] / sqrt(12));
+    }
+}
