@@ -128,19 +128,25 @@ final class RoundEdges
     /** How much lighter it is just outside a circle than just inside, to the left and right. */
     public static function ringStep(Grey $luma, float $x, float $y, float $radius): float
     {
-        $sum = 0.0;
+        return self::ring($luma, $x, $y, $radius)[0];
+    }
+
+    /** @return array{float, float} the same, of any plane, and how light it is outside */
+    public static function ring(Grey $luma, float $x, float $y, float $radius): array
+    {
+        $outside = $inside = 0.0;
         $count = 0;
         for ($a = -self::SIDE; $a <= self::SIDE; $a += 7.6) {
             foreach ([0.0, 180.0] as $side) {
                 $c = cos(deg2rad($a + $side));
                 $s = sin(deg2rad($a + $side));
-                $sum += $luma->between($x + 1.1 * $radius * $c, $y + 1.1 * $radius * $s)
-                    - $luma->between($x + 0.9 * $radius * $c, $y + 0.9 * $radius * $s);
+                $outside += $luma->between($x + 1.1 * $radius * $c, $y + 1.1 * $radius * $s);
+                $inside += $luma->between($x + 0.9 * $radius * $c, $y + 0.9 * $radius * $s);
                 ++$count;
             }
         }
 
-        return $sum / $count;
+        return [($outside - $inside) / $count, $outside / $count];
     }
 
     private static function pupilStep(Grey $luma, float $x, float $y, float $radius): float

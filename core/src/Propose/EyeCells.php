@@ -6,7 +6,6 @@ namespace Cossel\Core\Propose;
 
 use Cossel\Core\Motion\FrameSource;
 use Cossel\Core\Motion\IrisCircle;
-use Cossel\Core\Picture\Luma;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Picture\Robust;
 
@@ -123,12 +122,6 @@ final class EyeCells
         }
 
         return $says;
-    }
-
-    /** Luma of the white. */
-    public function white(): float
-    {
-        return max(0.01, Luma::at(...$this->left), Luma::at(...$this->right));
     }
 
     /** Where the middle of a column is. */

@@ -6,9 +6,12 @@ namespace Cossel\Core\Propose;
 
 use Cossel\Core\Motion\FrameSource;
 use Cossel\Core\Motion\IrisCircle;
+use Cossel\Core\Motion\RoundEdges;
+use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\Rect;
 
 /**
- * Both eyes of a person, looked for and checked: an iris is round, darker than the white and between its lids, lids stand out from
+ * Both eyes of a person, looked for and checked: an iris is round, less red than what is beside it and between its lids, lids stand out from
  * the skin; two eyes are of one size, as far apart as that size allows, level with the head, and open alike. What fails says why.
  */
 final class Eyes
@@ -21,8 +24,8 @@ final class Eyes
     private const PARTED = 0.24;
     /** The same of one eye alone. */
     private const ALONE = [1.65, 0.32];
-    /** By how much it must be darker just inside the edge of the iris than just outside, as a share of the white's luma. */
-    private const DARK = 0.12;
+    /** By how much less red it must be just inside the edge of an iris than just outside: none is as red as white or skin. */
+    private const LESS_RED = 0.16;
     /** The opening's height in radii of the iris, from nearly closed to wider than any eye opens. */
     private const OPEN = [0.45, 2.15];
     /** How unlike in size (as a logarithm) two irises may be, and two openings. */
@@ -128,6 +131,7 @@ final class Eyes
         }
         $lids = Lids::round($source, $frame, $iris, $tilt, $other);
         $eye = new Eye($left, $iris, $lids, $tilt, null);
+        $isOther = self::lessRed($source, $frame, $iris) > self::LESS_RED;
 
         return new Eye($left, $iris, $lids, $tilt, match (true) {
             $iris->likeness < self::ROUND && $lids->sure < self::PARTED => 'the eye is closed or hidden',
@@ -135,11 +139,20 @@ final class Eyes
             $lids->sure < self::PARTED => 'the lids do not stand out from the skin: the eye is closed or hidden',
             $lids->height() < self::OPEN[0] => 'the eye is nearly closed',
             $lids->height() > self::OPEN[1] => 'the lids do not stand out from what is behind them',
-            $iris->step < self::DARK * $lids->white() => 'the iris is hardly darker than what is beside it',
+            !$isOther => 'the iris hardly stands out from what is beside it',
             !$lids->holdsIris() => 'the iris is not between the lids',
             !self::inside($source, $eye) => 'part of the eye is outside the frame',
             default => null,
-        }, $iris->likeness > self::SURELY_ROUND && $iris->step > self::DARK * $lids->white());
+        }, $iris->likeness > self::SURELY_ROUND && $isOther);
+    }
+
+    private static function lessRed(FrameSource $source, int $frame, IrisCircle $iris): float
+    {
+        $reach = 1.2 * $iris->radius + 1;
+        $rect = Rect::around($iris->x - $reach, $iris->y - $reach, $iris->x + $reach, $iris->y + $reach)->intersect($source->frame());
+        [$step, $outside] = RoundEdges::ring(new Grey($rect, $source->colour($frame, $rect)->r), $iris->x, $iris->y, $iris->radius);
+
+        return $step / max(0.01, $outside);
     }
 
     private static function unlike(IrisCircle $left, IrisCircle $right, float $tilt): ?string

@@ -56,12 +56,6 @@ final class Lids
         return new self($lens, $held / max(1.0, M_PI_2 * $area), $cells);
     }
 
-    /** Luma of the white. */
-    public function white(): float
-    {
-        return $this->cells->white();
-    }
-
     /** How unlike other eyes' its width and height are: 0 for an ordinary one. */
     public function odd(): float
     {

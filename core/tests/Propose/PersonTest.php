@@ -41,10 +41,11 @@ final class PersonTest extends TestCase
      *
      * @param list<array{float, float}> $eyes where they are open
      * @param bool                      $lips whether it has any
+     * @param list<float>               $iris R'G'B'
      */
-    private static function picture(array $eyes = self::IRIS, bool $lips = true, float $teeth = 0.0): FrameSource
+    private static function picture(array $eyes = self::IRIS, bool $lips = true, float $teeth = 0.0, array $iris = [0.3, 0.2, 0.1], float $white = 0.85): FrameSource
     {
-        return (new Painted(static function (int $f, float $x, float $y) use ($eyes, $lips, $teeth): array {
+        return (new Painted(static function (int $f, float $x, float $y) use ($eyes, $lips, $teeth, $iris, $white): array {
             if (abs(($y - 152) / 6) < 1 - (($x - 130) / 26) ** 2 && $teeth > 0.0) {
                 return [$teeth, $teeth, 0.95 * $teeth];
             }
@@ -53,8 +54,8 @@ final class PersonTest extends TestCase
                 if ((($x - $cx) / 24) ** 2 + (($y - $cy) / 9.5) ** 2 < 1) {
                     return match (true) {
                         $d < 4 => [0.05, 0.05, 0.05],
-                        $d < 10 => [0.3, 0.2, 0.1],
-                        default => [0.85, 0.85, 0.84],
+                        $d < 10 => $iris,
+                        default => [$white, $white, 0.99 * $white],
                     };
                 }
             }
@@ -264,6 +265,16 @@ final class PersonTest extends TestCase
         $doubts = self::doubts(self::found($stretched));
         self::assertStringContainsString('unlike those of the other eye', $doubts['Right lids'] . $doubts['Left lids']);
         self::assertSame([null, null], [$doubts['Right iris'], $doubts['Left iris']]);
+    }
+
+    public function test_light_irises_are_irises_and_what_is_as_red_as_the_white_is_none(): void
+    {
+        // Hardly darker than a white in the shade: blue and grey eyes.
+        $doubts = self::doubts(self::found(self::picture(iris: [0.42, 0.56, 0.6], white: 0.6)));
+        self::assertSame([null, null], [$doubts['Right iris'], $doubts['Left iris']]);
+        $doubts = self::doubts(self::found(self::picture(iris: [0.58, 0.25, 0.25], white: 0.6)));
+        self::assertStringContainsString('hardly stands out', (string) $doubts['Right iris']);
+        self::assertStringContainsString('hardly stands out', (string) $doubts['Left iris']);
     }
 
     public function test_irises_in_plain_skin_have_no_lids(): void

@@ -143,6 +143,8 @@ return [
     // Propose
     'faces without foreheads' => ['Propose/FaceAreas.php', 'FOREHEAD = 0.3', 'FOREHEAD = 0.0', 'PersonTest'],
     'irises of any two sizes are a pair' => ['Propose/Irises.php', 'return self::UNLIKE * ($size + $off) + 0.5 * $glance;', 'return 0.0;', 'PersonTest'],
+    'irises are told by how dark they are' => ['Propose/Eyes.php', '$source->colour($frame, $rect)->r)', '$source->colour($frame, $rect)->g)', 'PersonTest'],
+    'anything round is an iris' => ['Propose/Eyes.php', 'LESS_RED = 0.16', 'LESS_RED = -9.0', 'PersonTest'],
     'eyes at any distance are a pair' => ['Propose/Eyes.php', '$apart > Irises::APART[1]', 'false', 'PersonTest'],
     'lids wherever they begin' => ['Propose/Lids.php', '$step > 0.012', '$step > 1.0', 'PersonTest'],
     'lids unlike the other eye’s are sure' => ['Propose/Eyes.php', 'UNLIKE = 0.75', 'UNLIKE = 9.0', 'PersonTest'],
