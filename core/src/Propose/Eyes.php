@@ -11,8 +11,8 @@ use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Rect;
 
 /**
- * Both eyes of a person, looked for and checked: an iris is round, less red than what is beside it and between its lids, lids stand out from
- * the skin; two eyes are of one size, as far apart as that size allows, level with the head, and open alike. What fails says why.
+ * Both eyes of a person, looked for and checked: an iris is round, less red than what is beside it and between its lids, lids stand out
+ * from the skin; two eyes are of one size, as far apart as that size allows, level with the head, and open alike. What fails says why.
  */
 final class Eyes
 {
