@@ -13,6 +13,9 @@ namespace Cossel\Core\Motion;
  */
 final class FollowedPoint
 {
+    /** Shorter over longer side of how a round patch is seen, about twice that. */
+    private const FACING = 0.3;
+
     public bool $found = true;
     public float $alike = 1.0;
     /** @var array{float, float, float, float} how the surface is turned and scaled there, as far as is known */
@@ -52,6 +55,29 @@ final class FollowedPoint
     public static function at(float $x, float $y, float $depth, array $slope, array $look): self
     {
         return new self($x, $y, $depth, $slope, $x, $y, $look, $look, $look);
+    }
+
+    /**
+     * One that was not seen, or not well, until a later frame.
+     *
+     * @param array{float, float} $from  where it would be on the start frame
+     * @param array{float, float} $slope
+     * @param list<Patch|null>    $look
+     */
+    public static function later(array $from, float $depth, array $slope, ReliefMotion $motion, array $look): self
+    {
+        $point = new self($from[0], $from[1], $depth, $slope, $from[0], $from[1], $look, $look, $look);
+        $point->set($motion, $look);
+
+        return $point;
+    }
+
+    /** Whether the surface there is seen from somewhere near enough to how its look was taken. */
+    public function faces(): bool
+    {
+        [$a, $b, $c, $d] = $this->lies;
+
+        return 2 * ($a * $d - $b * $c) > self::FACING * ($a * $a + $b * $b + $c * $c + $d * $d);
     }
 
     /** Back on the start frame. */

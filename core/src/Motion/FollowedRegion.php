@@ -36,6 +36,13 @@ final readonly class FollowedRegion
         return [$r->x + $r->width / 2, $r->y + $r->height / 2];
     }
 
+    public function holds(float $x, float $y): bool
+    {
+        [$column, $row] = [(int) floor($x), (int) floor($y)];
+
+        return $this->mask->rect->contains(Rect::of($column, $row, 1, 1)) && $this->mask->at($column, $row) > 0.5;
+    }
+
     /** @return array{float, float} where a motion takes its middle */
     public function moved(ReliefMotion $motion): array
     {

@@ -22,7 +22,7 @@ final readonly class PointFit
 
     /**
      * @param Matrix $flat       by the model; of a relief what is left without its depths
-     * @param float  $share      of all points, that agree
+     * @param float  $share      of the points that can be seen, that agree
      * @param float  $confidence 0 to 1
      */
     private function __construct(public ReliefMotion $motion, public Matrix $flat, public float $share, public float $confidence) {}
@@ -64,7 +64,7 @@ final readonly class PointFit
         if ($flat === null || $agree < self::LEAST || abs(log(max(1e-6, $flat->scale()))) > self::MOST_SCALE) {
             return null;
         }
-        $share = $agree / count($points);
+        $share = $agree / max(1, count(array_filter($points, static fn(FollowedPoint $p): bool => $p->found || $p->faces())));
         $confidence = min(1.0, $share / 0.75)
             * max(0.0, min(1.0, ($likeness / $sum - 0.5) / 0.4))
             / (1.0 + $error / $sum / $tolerance ** 2);

@@ -16,7 +16,8 @@ use Cossel\Core\Recipe\Model;
  * Points inside the region (see {@see Features}) are found again in each frame, coarse to fine, by their look
  * (see {@see LucasKanade}); each is checked by going back to the frame before. A look is kept from the start frame as
  * long as it still resembles the picture, renewed when it no longer does, and the first one is taken up again when it
- * fits again: so drift does not build up. On a frame that was set by hand, looks are taken there and held on to from then on.
+ * fits again: so drift does not build up. On a frame that was set by hand, looks are taken there and held on to from then on. As the
+ * region turns, points are taken anew on the way (see {@see FollowedPoints}).
  *
  * Whatever the model, points are looked for as places of a surface that turns (see {@see Surface} and {@see ReliefMotion}): so their
  * looks are foreshortened as they should be, and what is an outlier is told from what only stands out. A flat motion is a robust fit
@@ -24,17 +25,18 @@ use Cossel\Core\Recipe\Model;
  */
 final class RegionFollower implements Follower
 {
-    private const MOST_POINTS = 80;
+    private const LEAST_POINTS = 4;
     /** Share of the points that must agree, or the region counts as lost. */
     private const LEAST_SHARE = 0.22;
     /** And of the share that agreed of late: something that comes in front takes points away at once, turning by and by. */
     private const USUAL_SHARE = 0.56;
     private const LATELY = 0.15;
+    /** And of that share on which points may be taken anew: nothing is in front then. */
+    private const WELL = 0.75;
     /** Furthest a lost region is looked for, pixels. */
     private const FURTHEST = 200;
 
-    /** @var list<FollowedPoint> */
-    private array $points = [];
+    private readonly FollowedPoints $points;
     private Pyramid $before;
     private float $usual = 0.0;
     /** @var array<int, array<int, array{float, float}>> by frame and point, pixels */
@@ -52,14 +54,7 @@ final class RegionFollower implements Follower
         private readonly ?\Closure $byHand,
     ) {
         $this->before = $this->pyramid($start, Rect::none(), 0);
-        $grey = $this->before->levels[0];
-        $relief = $region->relief($region->view->depth(...));
-        foreach (Features::find($grey, $region->mask->window($grey->rect), max(4.0, $region->size / 15), self::MOST_POINTS) as [$x, $y]) {
-            $look = PointSearch::look($this->before, $x, $y);
-            if ($look[0] !== null) {
-                $this->points[] = FollowedPoint::at($x, $y, $relief->depth($x, $y), $relief->slope($x, $y), $look);
-            }
-        }
+        $this->points = new FollowedPoints($region, $model, $this->before);
     }
 
     /**
@@ -84,8 +79,8 @@ final class RegionFollower implements Follower
         }
         $view ??= SurfaceView::in(Surface::head(), $bounds->x, $bounds->y, $bounds->width, $bounds->height);
         $follower = new self($source, $start, $model, new FollowedRegion($region->matte($bounds), $view), $byHand);
-        if (count($follower->points) < 4) {
-            throw TooLittleTexture::on($start, count($follower->points));
+        if ($follower->points->count() < self::LEAST_POINTS) {
+            throw TooLittleTexture::on($start, $follower->points->count());
         }
 
         return $follower;
@@ -103,9 +98,7 @@ final class RegionFollower implements Follower
         $height = $this->source->frame()->height;
         $this->before = $this->pyramid($this->start, Rect::none(), 0);
         $this->usual = 0.0;
-        foreach ($this->points as $point) {
-            $point->begin();
-        }
+        $this->points->begin();
         $now = $earlier = ReliefMotion::still();
         $flat = Matrix::identity();
         // From where the region truly is to what the track says, on which corrections by hand go on top.
@@ -153,10 +146,15 @@ final class RegionFollower implements Follower
             return [Bridge::smooth($steps), null];
         }
         $height = $this->source->frame()->height;
-        $from = array_map(static fn(FollowedPoint $p): array => [$p->fromX, $p->fromY], $this->points);
         $region = $this->region;
-        $middle = $region->middle();
-        [$field, $motions] = ReliefLearner::learn($region->view, $from, $this->found, $this->motions, $middle, $region->tolerance);
+        [$field, $motions] = ReliefLearner::learn(
+            $region->view,
+            $this->points->from(),
+            $this->found,
+            $this->motions,
+            $region->middle(),
+            $region->tolerance,
+        );
         $said = [$this->start => ReliefMotion::still()];
         foreach ($motions as $frame => $motion) {
             $said[$frame] = $motion->then($this->under[$frame])->inPixels(1 / $height);
@@ -207,8 +205,11 @@ final class RegionFollower implements Follower
         $result = ($shift === null ? null : $this->tried($pyramid, $now, $shift[0], $shift[1], $gap->since($frame)))
             ?? $this->tried($pyramid, $now, $vx, $vy, $gap->since($frame));
         if ($result !== null) {
-            $this->settle($frame, $pyramid, $result->motion);
+            $this->found[$frame] = $this->points->settle($pyramid, $result->motion);
             $this->before = $pyramid;
+            if ($result->share > self::WELL * $this->usual) {
+                $this->points->takeAnew($pyramid, $result->motion);
+            }
         }
 
         return $result;
@@ -219,60 +220,30 @@ final class RegionFollower implements Follower
      */
     private function tried(Pyramid $pyramid, ReliefMotion $now, float $vx, float $vy, int $gap): ?PointFit
     {
-        $expected = $now->then(Matrix::move($vx, $vy));
-        foreach ($this->points as $point) {
-            $point->expect($now, $vx, $vy, $gap > 1);
-        }
-        PointSearch::coarse($this->points, $pyramid);
-        foreach ($this->points as $point) {
-            if ($point->found) {
-                PointSearch::fine($point, $pyramid, $gap === 1 ? $this->before : null);
+        $before = $gap === 1 ? $this->before : null;
+        $least = max(self::LEAST_SHARE, self::USUAL_SHARE * $this->usual);
+        foreach ([false, true] as $withLater) {
+            $fit = $this->points->fit($pyramid, $before, $now, $vx, $vy, $withLater);
+            if ($fit !== null && $fit->share >= $least) {
+                $this->usual += ($fit->share - $this->usual) * ($this->usual === 0.0 ? 1.0 : self::LATELY);
+
+                return $fit;
+            }
+            // A model that fails for once on what was found is not helped by more points.
+            if ($fit === null) {
+                return null;
             }
         }
 
-        $fit = PointFit::of($this->points, $expected, $this->model, $this->region->tolerance);
-        if ($fit === null || $fit->share < self::LEAST_SHARE || $fit->share < self::USUAL_SHARE * $this->usual) {
-            return null;
-        }
-        $this->usual += ($fit->share - $this->usual) * ($this->usual === 0.0 ? 1.0 : self::LATELY);
-
-        return $fit;
+        return null;
     }
-
 
     /** On a frame that was set by hand, points go where they were put, and their looks there are what is held on to. */
     private function anchor(int $frame, ReliefMotion $motion): void
     {
         $pyramid = $this->pyramid($frame, $this->region->where($motion), 20);
-        foreach ($this->points as $point) {
-            $point->set($motion, PointSearch::look($pyramid, ...$point->under($motion)));
-        }
+        $this->points->set($pyramid, $motion);
         $this->before = $pyramid;
-    }
-
-    /** After a fit: points remember where they are; looks that have changed are taken anew. */
-    private function settle(int $frame, Pyramid $pyramid, ReliefMotion $motion): void
-    {
-        $reach = 1.5 * $this->region->tolerance;
-        foreach ($this->points as $i => $point) {
-            [$x, $y] = $point->under($motion);
-            if (!$point->found || hypot($point->x - $x, $point->y - $y) > $reach) {
-                $point->found = false;
-                unset($point->wasX, $point->wasY);
-                continue;
-            }
-            $point->wasX = $point->x;
-            $point->wasY = $point->y;
-            $this->found[$frame][$i] = [$point->x, $point->y];
-            if ($point->alike < PointSearch::RENEW) {
-                $look = PointSearch::look($pyramid, $point->x, $point->y);
-                if ($look[0] !== null) {
-                    $point->look = $look;
-                    $point->linear = $motion->linear($point->slope);
-                    $point->renewed = true;
-                }
-            }
-        }
     }
 
     private function pyramid(int $frame, Rect $around, int $margin): Pyramid

@@ -170,6 +170,31 @@ final class RegionFollowerTest extends TestCase
         self::assertLessThan(2.0, sqrt($sum / 4 / count(self::places(36))));
     }
 
+    /** What faced the camera in the beginning has turned aside, most of it out of sight. */
+    public function test_what_turns_far_is_followed_by_what_turns_into_sight(): void
+    {
+        $ball = new TurningBall(static fn(int $f): float => 0.07 * $f, static fn(float $p): float => $p > 12 || $p < -38 ? 1.0 : 0.0);
+        $region = Still::matte(new Outline(0, [new Ellipse('s', [0.75, 0.5], [0.33, 0.33])]), Rect::of(0, 0, 240, 160));
+        $follower = RegionFollower::from($ball, 0, $region, Model::Relief);
+        $steps = [];
+        foreach ($follower->to(18) as $frame => $step) {
+            self::assertSame(State::Followed, $step->state, "frame {$frame}");
+            $steps[$frame] = $step;
+        }
+        [$steps, $relief] = $follower->learnt($steps);
+        $track = Track::beginning(0, Model::Relief)->with(0, Model::Relief, $steps, $relief);
+        $square = [];
+        foreach (self::places(36) as [$x, $y]) {
+            // Those that are still seen.
+            if ($x < 115) {
+                [$u, $v] = $track->pose(18)->apply($x / 160, $y / 160);
+                [$p, $q] = $ball->place(18, $x, $y);
+                $square[] = ($u * 160 - $p) ** 2 + ($v * 160 - $q) ** 2;
+            }
+        }
+        self::assertLessThan(9.0, sqrt(array_sum($square) / count($square)));
+    }
+
     /** The nearest similarity of a ball's middle, not of the half that happens to agree best. */
     public function test_a_flat_motion_is_the_nearest_to_the_whole_surface(): void
     {

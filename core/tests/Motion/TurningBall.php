@@ -14,8 +14,11 @@ final class TurningBall implements FrameSource
 {
     public const RADIUS = 60.0;
 
-    /** @param \Closure(int): float $angle radians, 0 on frame 0 */
-    public function __construct(private readonly \Closure $angle) {}
+    /**
+     * @param \Closure(int): float      $angle radians, 0 on frame 0
+     * @param \Closure(float): float|null $rough how much texture there is, by the place along the unrolled ball, in pixels
+     */
+    public function __construct(private readonly \Closure $angle, private readonly ?\Closure $rough = null) {}
 
     public function frame(): Rect
     {
@@ -47,7 +50,8 @@ final class TurningBall implements FrameSource
                 $z = sqrt($square);
                 // The place of the ball that has come here, unrolled.
                 $p = atan2($u * cos($a) - $z * sin($a), $u * sin($a) + $z * cos($a)) * self::RADIUS;
-                $v[] = 0.5 + 0.1 * sin($p * 0.37) * cos($w * 0.33) + 0.08 * sin($p * 0.19 + $w * 0.23) + 0.07 * cos(0.011 * $p * $w);
+                $rough = $this->rough === null ? 1.0 : ($this->rough)($p);
+                $v[] = 0.5 + $rough * (0.1 * sin($p * 0.37) * cos($w * 0.33) + 0.08 * sin($p * 0.19 + $w * 0.23) + 0.07 * cos(0.011 * $p * $w));
             }
         }
 
