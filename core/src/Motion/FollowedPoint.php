@@ -13,7 +13,7 @@ namespace Cossel\Core\Motion;
  */
 final class FollowedPoint
 {
-    /** Shorter over longer side of how a round patch is seen, about twice that. */
+    /** About twice the shorter over the longer side of how a round patch is seen, at least. */
     private const FACING = 0.3;
 
     public bool $found = true;

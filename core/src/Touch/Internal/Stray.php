@@ -43,8 +43,9 @@ final readonly class Stray
         $sigma = max(1.0, self::COARSE * $ring);
         $this->blocks = new Blocks($rect, max(1, (int) floor($sigma / self::BLOCKS)));
         [$width, $height, $side] = [$this->blocks->width, $this->blocks->height, $this->blocks->side];
-        $known = array_map(floor(...), $this->blocks->means($free));
-        $compared = array_map(static fn(float $f, float $c): float => $f * floor($c), $known, $this->blocks->means($clear));
+        $whole = static fn(float $v): float => $v > 1 - 1e-9 ? 1.0 : 0.0;
+        $known = array_map($whole, $this->blocks->means($free));
+        $compared = array_map(static fn(float $f, float $c): float => $f * $whole($c), $known, $this->blocks->means($clear));
         $this->brought = array_map(static fn(float $f, float $c): float => (1.0 - $f) * $c, $free, $clear);
         $this->lighting = new Lighting($known, $compared, $width, $height, $ring / $side);
         $this->coarse = Normalised::over($this->blocks->means($this->brought), $width, $height, $sigma / $side);
