@@ -11,7 +11,8 @@ use Cossel\Core\Recipe\Part;
 
 /**
  * The two eyes of a head look at one thing: on the head, their irises go the same way, but for a difference that changes slowly.
- * Where they do not, the one that was seen less surely, or not at all, is put where the other one looks.
+ * Where they do not, the one that was seen less surely, or not at all, is put where the other one looks. And they blink together: where one
+ * seems half shut beside an open one and never closes, as in a shadow, it is as open as the other. One that does close winks.
  */
 final readonly class Gaze
 {
@@ -21,6 +22,9 @@ final readonly class Gaze
     private const SURE = 0.7;
     /** Confidence of a frame on which an iris was put after the other. */
     private const PUT = 0.3;
+    /** By how much two may differ in how open they are, and under what one is shut. */
+    private const UNLIKE = 0.3;
+    private const SHUT = 0.15;
 
     /** Places by frame: in picture heights of the frame the head was outlined on. */
     private function __construct(private Motions $motions, private Area $head, private int $start) {}
@@ -52,8 +56,37 @@ final readonly class Gaze
                 }
             }
         }
+        $tracks = array_map(static fn(Area $eye, Track $track): Track => $mended[$eye->id] ?? $track, $eyes, $tracks);
+        foreach ($eyes as $k => $eye) {
+            $opened = self::asOpen($tracks[$k], $tracks[1 - $k]);
+            if ($opened !== null) {
+                $mended[$eye->id] = $opened;
+            }
+        }
 
         return $mended;
+    }
+
+    /** A track with the frames on which its eye only seems half shut as open as the other's; null where there are none. */
+    private static function asOpen(Track $track, Track $other): ?Track
+    {
+        $runs = [[]];
+        foreach ($track->steps as $frame => $step) {
+            $open = $other->steps[$frame]->open ?? 0.0;
+            if ($open - ($step->open ?? 1.0) > self::UNLIKE && self::seen($other, $frame, self::SURE)) {
+                $runs[array_key_last($runs)][$frame] = $step;
+            } elseif ($runs[array_key_last($runs)] !== []) {
+                $runs[] = [];
+            }
+        }
+        $steps = [];
+        foreach (array_filter($runs) as $run) {
+            foreach (min(array_map(static fn(Step $step): float => $step->open ?? 1.0, $run)) < self::SHUT ? [] : $run as $frame => $step) {
+                $steps[$frame] = $step->opened($other->steps[$frame]->open);
+            }
+        }
+
+        return $steps === [] ? null : Track::of($track->start, $track->model, $steps + $track->steps);
     }
 
     /**

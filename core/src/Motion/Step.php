@@ -37,4 +37,9 @@ final readonly class Step
     {
         return new self($matrix, $this->state, $this->confidence, $this->points, $this->open, $depth);
     }
+
+    public function opened(?float $open): self
+    {
+        return new self($this->matrix, $this->state, $this->confidence, $this->points, $open, $this->depth);
+    }
 }

@@ -136,6 +136,20 @@ final class GazeTest extends TestCase
         self::assertSame([], self::together($glint, $blink(0.4)));
     }
 
+    public function test_an_eye_in_the_shadow_is_as_open_as_the_other_and_one_that_closes_winks(): void
+    {
+        $open = static fn(callable $of): callable => static fn(int $f): Step => self::seen(0.4, $f)->opened($of($f));
+        $left = static fn(int $f): Step => self::seen(0.6, $f);
+        $mended = self::together($left, $open(static fn(int $f): float => $f > 7 && $f < 14 ? 0.2 + 0.05 * ($f % 3) : 0.85));
+        self::assertSame(['right'], array_keys($mended));
+        foreach (range(0, self::LAST) as $f) {
+            self::assertSame($f > 7 && $f < 14 ? 0.9 : 0.85, $mended['right']->steps[$f]->open, "frame {$f}");
+            self::assertSame(State::Followed, $mended['right']->steps[$f]->state);
+        }
+        $wink = [8 => 0.5, 9 => 0.3, 10 => 0.05, 11 => 0.0, 12 => 0.3, 13 => 0.5];
+        self::assertSame([], self::together($left, $open(static fn(int $f): float => $wink[$f] ?? 0.9)));
+    }
+
     public function test_eyes_of_two_people_need_not_look_the_same_way(): void
     {
         $away = static fn(int $f): Step => self::seen(0.6, $f, 0.8, $f > 8 ? 0.06 : 0.0);

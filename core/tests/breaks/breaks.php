@@ -314,6 +314,8 @@ return [
     'eyes that need not agree' => ['Motion/Gaze.php', 'APART = 0.75', 'APART = 99.0', 'GazeTest'],
     'the surer eye is wrong' => ['Motion/Gaze.php', '$sure[0] < $sure[1] ? 0 : 1', '$sure[0] < $sure[1] ? 1 : 0', 'GazeTest'],
     'half a blink leads' => ['Motion/Gaze.php', 'SURE = 0.7', 'SURE = 0.0', 'GazeTest'],
+    'an eye in the shadow is half shut' => ['Motion/Gaze.php', 'UNLIKE = 0.3', 'UNLIKE = 9.0', 'GazeTest'],
+    'nobody winks' => ['Motion/Gaze.php', 'SHUT = 0.15', 'SHUT = -1.0', 'GazeTest'],
     'eyes without a squint' => ['Motion/Gaze.php', '+ $from[$i] + ($to[$i] - $from[$i]) * $t', '', 'GazeTest'],
     'eyes put after themselves' => ['Motion/Gaze.php', 'null, $lead->open)', 'null, $steps[$frame]->open)', 'GazeTest'],
     'what the teeth were before is not told' => ['Telltale/OverWhite.php', '2 * $lighter > $frames', 'false', 'TelltalesTest'],
