@@ -27,6 +27,7 @@ final class Person
      */
     public static function found(FrameSource $source, array $faces, int $frame, Live $live, callable $id): array
     {
+        $source = Quiet::of($source, $frame);
         $seen = array_map(static fn(Landmarks $face): Face => Face::seen($source, $face, $frame), $faces);
         $seen = array_filter($seen, static fn(Face $face): bool => !$face->isEye($source, $frame));
         $sure = array_filter($seen, static fn(Face $face): bool => $face->eyesSeen() === 2);

@@ -6,6 +6,7 @@ namespace Cossel\Core\Tests\Propose;
 
 use Cossel\Core\Motion\FrameSource;
 use Cossel\Core\Picture\Grey;
+use Cossel\Core\Picture\Luma;
 use Cossel\Core\Picture\Planes;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Propose\Face;
@@ -25,6 +26,7 @@ use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\RecipeReader;
 use Cossel\Core\Recipe\RecipeWriter;
 use Cossel\Core\Recipe\Source;
+use Cossel\Core\Tests\Chance;
 use Cossel\Core\Tests\Motion\Painted;
 use Cossel\Core\Touch\Kinds;
 use PHPUnit\Framework\TestCase;
@@ -275,6 +277,47 @@ final class PersonTest extends TestCase
         $doubts = self::doubts(self::found(self::picture(iris: [0.58, 0.25, 0.25], white: 0.6)));
         self::assertStringContainsString('hardly stands out', (string) $doubts['Right iris']);
         self::assertStringContainsString('hardly stands out', (string) $doubts['Left iris']);
+    }
+
+    public function test_a_person_is_found_in_noise(): void
+    {
+        $noisy = new class (self::picture()) implements FrameSource {
+            private readonly Planes $planes;
+
+            public function __construct(private readonly FrameSource $clean)
+            {
+                $random = Chance::seeded(2);
+                $planes = $clean->colour(7, $clean->frame());
+                $grain = static fn(float $v): float => $v + $random->between(-0.4, 0.4);
+                $this->planes = new Planes($planes->rect, array_map($grain, $planes->r), array_map($grain, $planes->g), array_map($grain, $planes->b));
+            }
+
+            public function frame(): Rect
+            {
+                return $this->clean->frame();
+            }
+
+            public function luma(int $frame, Rect $rect): Grey
+            {
+                $v = [];
+                for ($y = $rect->y; $y < $rect->bottom(); ++$y) {
+                    for ($x = $rect->x; $x < $rect->right(); ++$x) {
+                        $v[] = Luma::at(...$this->planes->at(max(0, min(259, $x)), max(0, min(299, $y))));
+                    }
+                }
+
+                return new Grey($rect, $v);
+            }
+
+            public function colour(int $frame, Rect $rect): Planes
+            {
+                return $this->planes->window($rect);
+            }
+        };
+        $doubts = self::doubts(self::found($noisy));
+        foreach (['Face', 'Left lids', 'Left iris', 'Right lids', 'Right iris', 'Lips'] as $part) {
+            self::assertNull($doubts[$part], "{$part}: {$doubts[$part]}");
+        }
     }
 
     public function test_irises_in_plain_skin_have_no_lids(): void

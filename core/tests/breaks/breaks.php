@@ -146,6 +146,8 @@ return [
     'nothing is taken anew of what turns' => ['Motion/FollowedPoints.php', '$withLater ? [...$this->first, ...$this->later] : $this->first', '$this->first', 'RegionFollowerTest'],
     'points taken anew lie where they are seen' => ['Motion/FollowedPoints.php', 'return $this->region->holds($u, $v)', '[$u, $v] = [$x, $y]; return $this->region->holds($u, $v)', 'RegionFollowerTest'],
     'irises are told by how dark they are' => ['Propose/Eyes.php', '$source->colour($frame, $rect)->r)', '$source->colour($frame, $rect)->g)', 'PersonTest'],
+    'noisy pictures are looked at as they are' => ['Propose/Quiet.php', 'LOUD = 0.015', 'LOUD = 9.0', 'PersonTest'],
+    'light is taken for grain' => ['Picture/Noise.php', '- 2 * $v[$i] + $v[$i + self::STEP]', '- $v[$i]', 'NoiseTest'],
     'anything round is an iris' => ['Propose/Eyes.php', 'LESS_RED = 0.16', 'LESS_RED = -9.0', 'PersonTest'],
     'eyes at any distance are a pair' => ['Propose/Eyes.php', '$apart > Irises::APART[1]', 'false', 'PersonTest'],
     'lids wherever they begin' => ['Propose/Lids.php', '$step > 0.012', '$step > 1.0', 'PersonTest'],

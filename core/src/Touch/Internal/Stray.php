@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace Cossel\Core\Touch\Internal;
 
 use Cossel\Core\Picture\Blocks;
+use Cossel\Core\Picture\Noise;
 use Cossel\Core\Picture\Normalised;
 use Cossel\Core\Picture\Rect;
-use Cossel\Core\Picture\Robust;
 use Cossel\Core\Picture\Smooth;
 
 /**
@@ -23,9 +23,6 @@ final readonly class Stray
     private const BLOCKS = 5;
     /** Spreads of the grain up to which light strays by chance, and from which it is meant. */
     private const CHANCE = [2.5, 5.0];
-    /** Pixels apart that grain is told from. */
-    private const STEP = 2;
-    private const SAMPLE = 4000;
 
     private Blocks $blocks;
     /** @var list<float> 1 where the patch covers and does not lie over the spot itself */
@@ -60,7 +57,8 @@ final readonly class Stray
      */
     public function of(array $patch, array $apart, array $where): array
     {
-        $grain = self::grain($apart, $where);
+        // Of one picture, from the difference of two.
+        $grain = max(1e-6, Noise::of($apart, $where) / M_SQRT2);
         [$chance, $meant] = [self::CHANCE[0] * $grain, self::CHANCE[1] * $grain];
         $light = $this->blocks->means($patch);
         foreach ($this->lighting->of($light) as $i => $v) {
@@ -76,24 +74,5 @@ final readonly class Stray
         }
 
         return $stray;
-    }
-
-    /**
-     * Spread of the grain of one picture, from how values bend in the difference of two: light hardly bends over some pixels.
-     *
-     * @param list<float> $apart
-     * @param list<float> $where
-     */
-    private static function grain(array $apart, array $where): float
-    {
-        $bends = [];
-        $every = max(1, intdiv(count($apart), self::SAMPLE));
-        for ($i = self::STEP, $n = count($apart) - self::STEP; $i < $n; $i += $every) {
-            if (min($where[$i - self::STEP], $where[$i], $where[$i + self::STEP]) > 0.0) {
-                $bends[] = $apart[$i - self::STEP] - 2 * $apart[$i] + $apart[$i + self::STEP];
-            }
-        }
-
-        return max(1e-6, Robust::of($bends, array_fill(0, count($bends), 1.0))[1] / sqrt(12));
     }
 }
