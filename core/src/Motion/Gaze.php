@@ -48,7 +48,8 @@ final readonly class Gaze
         $wrong = $gaze->wrong($places, $tracks, self::APART * min($gaze->radius($eyes[0]), $gaze->radius($eyes[1])));
         $mended = [];
         foreach ($tracks as $k => $track) {
-            foreach (self::runs($track, $wrong[$k]) as $run) {
+            $isOff = static fn(int $frame): bool => isset($wrong[$k][$frame]) || !self::seen($track, $frame);
+            foreach (self::runs($track, $isOff) as $run) {
                 [$other, $id] = [1 - $k, $eyes[$k]->id];
                 $leads = array_diff_key(array_flip($run), $wrong[$other]);
                 if (array_filter(array_keys($leads), static fn(int $f): bool => self::seen($tracks[$other], $f, self::SURE)) !== []) {
@@ -70,19 +71,13 @@ final readonly class Gaze
     /** A track with the frames on which its eye only seems half shut as open as the other's; null where there are none. */
     private static function asOpen(Track $track, Track $other): ?Track
     {
-        $runs = [[]];
-        foreach ($track->steps as $frame => $step) {
-            $open = $other->steps[$frame]->open ?? 0.0;
-            if ($open - ($step->open ?? 1.0) > self::UNLIKE && self::seen($other, $frame, self::SURE)) {
-                $runs[array_key_last($runs)][$frame] = $step;
-            } elseif ($runs[array_key_last($runs)] !== []) {
-                $runs[] = [];
-            }
-        }
+        $open = static fn(int $frame): float => $track->steps[$frame]->open ?? 1.0;
+        $isLess = static fn(int $frame): bool => ($other->steps[$frame]->open ?? 0.0) - $open($frame) > self::UNLIKE
+            && self::seen($other, $frame, self::SURE);
         $steps = [];
-        foreach (array_filter($runs) as $run) {
-            foreach (min(array_map(static fn(Step $step): float => $step->open ?? 1.0, $run)) < self::SHUT ? [] : $run as $frame => $step) {
-                $steps[$frame] = $step->opened($other->steps[$frame]->open);
+        foreach (self::runs($track, $isLess) as $run) {
+            foreach (min(array_map($open, $run)) < self::SHUT ? [] : $run as $frame) {
+                $steps[$frame] = $track->steps[$frame]->opened($other->steps[$frame]->open);
             }
         }
 
@@ -160,15 +155,15 @@ final readonly class Gaze
     }
 
     /**
-     * @param array<int, true> $wrong
+     * @param \Closure(int): bool $isOne
      *
-     * @return list<non-empty-list<int>> frames in a row on which an iris was not seen, or seen wrongly
+     * @return list<non-empty-list<int>> frames in a row that are such
      */
-    private static function runs(Track $track, array $wrong): array
+    private static function runs(Track $track, \Closure $isOne): array
     {
         $runs = [[]];
         foreach (array_keys($track->steps) as $frame) {
-            if (isset($wrong[$frame]) || !self::seen($track, $frame)) {
+            if ($isOne($frame)) {
                 $runs[array_key_last($runs)][] = $frame;
             } elseif ($runs[array_key_last($runs)] !== []) {
                 $runs[] = [];
