@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Console;
 
-use App\Upkeep\Backup;
+use App\Footage\StorageFull;
 use App\Upkeep\BackupFailed;
-use App\Upkeep\Upgrade;
+use App\Upkeep\Restore;
 use Illuminate\Console\Command;
 
 final class RestoreBackup extends Command
@@ -15,21 +15,17 @@ final class RestoreBackup extends Command
 
     protected $description = 'Puts a backup back, also while Cossel runs';
 
-    public function handle(Backup $backup, Upgrade $upgrade): int
+    public function handle(Restore $restore): int
     {
         try {
-            $before = $backup->restore($this->argument('folder'));
-        } catch (BackupFailed $reason) {
+            ['before' => $before, 'damaged' => $damaged] = $restore->run($this->argument('folder'));
+        } catch (BackupFailed|StorageFull $reason) {
             $this->components->error($reason->getMessage());
 
             return 1;
         }
-        $trouble = Upgrade::isNeeded() ? $upgrade->run() : null;
-        if ($trouble !== null) {
-            $backup->replaceDatabase($before);
-            $this->components->error("{$trouble} All is as it was before.");
-
-            return 1;
+        if ($damaged !== []) {
+            $this->components->warn('Damaged in the backup, whole in the data folder and left there: ' . implode(', ', $damaged) . '.');
         }
         $this->components->info("Restored. What was there before is in {$before}.");
 

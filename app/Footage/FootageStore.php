@@ -26,7 +26,7 @@ final class FootageStore
      * Keeps a file under its content's name and its row with it. Nothing is there under that name until it is whole;
      * whatever was left half made by another is made anew.
      *
-     * @param callable(string): void        $make writes the file
+     * @param callable(string): string      $make writes the file and tells the SHA-256 of what it wrote
      * @param callable(string): FootageInfo $look probes it before it is kept
      */
     public function keep(string $sha256, string $name, callable $make, callable $look): Footage
@@ -40,16 +40,14 @@ final class FootageStore
             $work = "{$target}.part";
             $this->clear($work);
             try {
-                if (!is_file($target)) {
-                    $make($work);
-                }
+                $content = is_file($target) ? null : $make($work);
                 $info = $look(is_file($target) ? $target : $work);
                 is_file($target) || rename($work, $target);
             } finally {
                 $this->clear($work);
             }
 
-            return Footage::updateOrCreate(['sha256' => $sha256], ['path' => self::FOLDER . "/{$sha256}", 'name' => $name, 'info' => $info->toArray()]);
+            return Footage::updateOrCreate(['sha256' => $sha256], ['path' => self::FOLDER . "/{$sha256}", 'name' => $name, 'info' => $info->toArray(), ...($content === null ? [] : ['content_sha256' => $content])]);
         }) ?? throw new \LogicException('Whoever keeps a file waits for its lock.');
     }
 

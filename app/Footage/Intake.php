@@ -29,12 +29,17 @@ final class Intake
             throw UnreadableFootage::gone($name);
         }
         $notes = [];
-        $make = function (string $into) use ($path, $ours, &$notes): void {
+        $make = function (string $into) use ($path, $sha256, $ours, &$notes): string {
             if (ImageSequence::is($path)) {
                 $notes = $this->sequence->toFootage($path, $into);
-            } elseif (!($ours && @link($path, $into)) && !copy($path, $into)) {
+
+                return (string) hash_file('sha256', $into);
+            }
+            if (!($ours && @link($path, $into)) && !copy($path, $into)) {
                 throw new \RuntimeException('The data folder cannot be written to.');
             }
+
+            return $sha256;
         };
 
         return $this->store->keep($sha256, $name, $make, function (string $file) use (&$notes): FootageInfo {

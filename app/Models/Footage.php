@@ -13,7 +13,8 @@ use Illuminate\Support\Facades\Storage;
  * A file of footage that was brought in, kept once however many shots use it.
  *
  * @property int                  $id
- * @property string               $sha256
+ * @property string               $sha256 it is known by
+ * @property string|null          $content_sha256 of its file, where it was noted: pictures in a row are kept as another
  * @property string               $path   on the data disk
  * @property string               $name   as it was uploaded
  * @property array<string, mixed> $info

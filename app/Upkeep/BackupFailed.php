@@ -21,9 +21,20 @@ final class BackupFailed extends \RuntimeException
         return new self("{$name} of this backup is damaged or missing. Nothing was changed.");
     }
 
-    public static function notWritten(string $name): self
+    public static function link(string $name): self
     {
-        return new self("{$name} could not be written; is the disk full? The database was not changed.");
+        return new self("{$name} of this backup is a link. A backup holds files only. Nothing was changed.");
+    }
+
+    /** @param string $trouble a sentence */
+    public static function unfit(string $trouble): self
+    {
+        return new self("This backup cannot be used. {$trouble} Nothing was changed.");
+    }
+
+    public static function unreadable(string $name, string $reason): self
+    {
+        return new self("{$name} cannot be read: {$reason}. Nothing was changed.");
     }
 
     public static function busy(): self

@@ -10,6 +10,7 @@ use App\Models\Failure;
 use App\Models\Follow;
 use App\Models\Look;
 use App\Models\Shot;
+use App\Work\Patience;
 use App\Work\Piece;
 use App\Work\Said;
 use Illuminate\Queue\Events\JobFailed;
@@ -24,13 +25,13 @@ final class Failures
         Event::listen(static function (JobFailed $event): void {
             $work = self::piece($event->job->payload());
             if ($work !== null) {
-                Failure::updateOrCreate(['about' => $work->about()], ['what' => $work->what(), 'reason' => Said::of($event->exception), 'work' => serialize($work)]);
+                Patience::until(static fn() => Failure::updateOrCreate(['about' => $work->about()], ['what' => $work->what(), 'reason' => Said::of($event->exception), 'work' => serialize($work)]));
             }
         });
         Event::listen(static function (JobProcessed $event): void {
             $about = $event->job->payload()['about'] ?? null;
             if ($about !== null && !$event->job->hasFailed() && !$event->job->isReleased()) {
-                Failure::where('about', $about)->delete();
+                Patience::until(static fn() => Failure::where('about', $about)->delete());
             }
         });
     }

@@ -30,7 +30,7 @@ final class State
             'free' => (int) @disk_free_space(Storage::disk('data')->path('')),
             'queues' => self::queues(),
             'programs' => Supervised::programs(),
-            'troubles' => array_values(array_filter(Health::report())),
+            'troubles' => [...array_values(array_filter(Health::report())), ...self::damaged($this->backup->last()['damaged'] ?? [])],
             'jail' => Health::jail(),
             'versions' => self::versions(),
             'backup' => $this->backup->last(),
@@ -46,6 +46,16 @@ final class State
         if (DB::transactionLevel() === 0) {
             DB::statement('VACUUM');
         }
+    }
+
+    /**
+     * @param list<string> $files
+     *
+     * @return list<string>
+     */
+    private static function damaged(array $files): array
+    {
+        return $files === [] ? [] : ['The last backup found damaged files in the data folder: ' . implode(', ', array_slice($files, 0, 5)) . (count($files) > 5 ? ' and more' : '') . '. ./cossel restore puts back what a backup holds whole.'];
     }
 
     /** @return list<array{name: string, bytes: int, spare: bool}> */

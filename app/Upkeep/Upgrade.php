@@ -13,14 +13,15 @@ use Illuminate\Support\Facades\Schema;
 /** Brings the database up to date: set aside, migrated, checked; or put back as it was. */
 final class Upgrade
 {
-    public function __construct(private readonly Backup $backup, private readonly Recipes $recipes) {}
+    /** Without these a database is none of ours. */
+    private const TABLES = ['migrations', 'jobs', 'shots', 'footage', 'revisions', 'queue_jobs'];
+
+    public function __construct(private readonly DatabaseFile $database, private readonly Recipes $recipes) {}
 
     /** Whether any migration has not run yet. */
     public static function isNeeded(): bool
     {
-        $known = Schema::hasTable('migrations') ? DB::table('migrations')->pluck('migration')->all() : [];
-
-        return array_diff(array_map(static fn(string $file): string => basename($file, '.php'), glob(database_path('migrations/*.php')) ?: []), $known) !== [];
+        return array_diff(self::ours(), Schema::hasTable('migrations') ? self::done() : []) !== [];
     }
 
     /**
@@ -28,19 +29,43 @@ final class Upgrade
      */
     public function run(): ?string
     {
-        $before = Schema::hasTable('migrations') ? $this->backup->aside('before-upgrade') : null;
-        try {
-            Artisan::call('migrate', ['--force' => true, '--quiet' => true]);
-            $trouble = $this->trouble();
-        } catch (\Throwable $reason) {
-            report($reason);
-            $trouble = $reason->getMessage();
-        }
+        $before = Schema::hasTable('migrations') ? $this->database->setAside('before-upgrade') : null;
+        $trouble = $this->bringUpToDate();
         if ($trouble !== null && $before !== null) {
-            $this->backup->replaceDatabase($before);
+            $this->database->replaceWith($before);
         }
 
         return $trouble;
+    }
+
+    /** Why a database that came from elsewhere cannot be one of ours, in a sentence; null where it can. */
+    public function foreign(): ?string
+    {
+        try {
+            foreach (self::TABLES as $table) {
+                if (!Schema::hasTable($table)) {
+                    return "Its database has no table “{$table}”.";
+                }
+            }
+
+            return array_diff(self::done(), self::ours()) === [] ? null : 'It was made by a newer version of Cossel; bring this one up to date first.';
+        } catch (\PDOException) {
+            return 'Its database is damaged.';
+        }
+    }
+
+    /** Migrates and checks. @return string|null what is wrong, in a sentence */
+    public function bringUpToDate(): ?string
+    {
+        try {
+            Artisan::call('migrate', ['--force' => true, '--quiet' => true]);
+
+            return $this->trouble();
+        } catch (\Throwable $reason) {
+            report($reason);
+
+            return 'The database cannot be brought up to date: ' . rtrim($reason->getMessage(), '.') . '.';
+        }
     }
 
     /** What is wrong with the database, or with any recipe in it that is worked with. */
@@ -62,5 +87,17 @@ final class Upgrade
         }
 
         return null;
+    }
+
+    /** @return list<string> migrations that this release knows */
+    private static function ours(): array
+    {
+        return array_map(static fn(string $file): string => basename($file, '.php'), glob(database_path('migrations/*.php')) ?: []);
+    }
+
+    /** @return array<int, string> migrations that the database has seen */
+    private static function done(): array
+    {
+        return DB::table('migrations')->pluck('migration')->all();
     }
 }

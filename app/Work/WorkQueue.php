@@ -7,6 +7,7 @@ namespace App\Work;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Queue\DatabaseQueue;
+use Illuminate\Queue\Jobs\DatabaseJob;
 use Illuminate\Queue\Jobs\DatabaseJobRecord;
 
 /**
@@ -54,6 +55,25 @@ final class WorkQueue extends DatabaseQueue
     public function moveTo(string $queue, string $about, int $turn): void
     {
         $this->rows()->where('queue', $queue)->where('about', $about)->whereNull('reserved_at')->update(['turn' => $turn]);
+    }
+
+    /**
+     * @param string $queue
+     * @param string $id
+     */
+    public function deleteReserved($queue, $id): void
+    {
+        Patience::until(fn() => parent::deleteReserved($queue, $id));
+    }
+
+    /**
+     * @param string      $queue
+     * @param DatabaseJob $job
+     * @param int         $delay
+     */
+    public function deleteAndRelease($queue, $job, $delay): void
+    {
+        Patience::until(fn() => parent::deleteAndRelease($queue, $job, $delay));
     }
 
     /**
