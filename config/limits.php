@@ -36,6 +36,6 @@ return [
     // How long is kept what was left: uploads nobody went on with, parts of deliveries that were given up, tracks and tables no
     // recipe names; and how many databases set aside by upgrades.
     'kept' => ['uploads_days' => 7, 'parts_days' => 14, 'unnamed_days' => 1, 'set_aside' => 5],
-    // Of a look-up table; of any other text.
-    'texts' => ['cube_bytes' => 16_000_000, 'bytes' => 2_000_000],
+    // Of a look-up table; of a cut; of any other text.
+    'texts' => ['cube_bytes' => 16_000_000, 'cut_bytes' => 64_000_000, 'bytes' => 2_000_000],
 ];

@@ -22,7 +22,9 @@ final class Targets
         $light = $this->light($source);
         $targets = [];
         foreach (Shot::where('job_id', $source->job_id)->whereKeyNot($source->id)->where('state', ShotState::Ready)->with(['footage', 'presentRevision'])->orderBy('position')->orderBy('id')->get() as $shot) {
-            $targets[] = ['shot' => $shot, 'knows' => $person !== null && self::knows($shot->presentRevision, $person), 'apart' => CieLab::difference($light, $this->light($shot))];
+            // One that cannot be read is no target, and keeps none from being shown.
+            $apart = rescue(fn(): float => CieLab::difference($light, $this->light($shot)));
+            $apart === null || $targets[] = ['shot' => $shot, 'knows' => $person !== null && rescue(static fn(): bool => self::knows($shot->presentRevision, $person), false), 'apart' => $apart];
         }
         usort($targets, static fn(array $a, array $b): int => [!$a['knows'], $a['apart']] <=> [!$b['knows'], $b['apart']]);
 

@@ -49,7 +49,9 @@ final class ImportFootage extends JobCommand
             }
             foreach ($job === null ? [] : $lists as $list) {
                 $this->take($list, function () use ($cuts, $job, $list): array {
-                    $text = is_file($list) ? (string) file_get_contents($list) : throw InvalidCut::at('', 'there is no such file');
+                    $most = (int) config('limits.texts.cut_bytes');
+                    $text = is_file($list) ? (string) file_get_contents($list, length: $most + 1) : throw InvalidCut::at('', 'there is no such file');
+                    strlen($text) <= $most || throw InvalidCut::at('', sprintf('a cut has at most %d MB', intdiv($most, 1_000_000)));
 
                     return $cuts->bringIn($job, CutFile::read($list, $text, Rate::parse((string) $this->option('rate'))), max(0, (int) $this->option('handles')));
                 });

@@ -38,14 +38,19 @@ final readonly class CutPlace
     /** Whether a file of this name is the one it is cut from. */
     public function isOf(string $name): bool
     {
-        $name = mb_strtolower(basename($name));
-        foreach (array_map(mb_strtolower(...), $this->event->names()) as $wanted) {
-            if ($wanted === $name || pathinfo($wanted, PATHINFO_FILENAME) === pathinfo($name, PATHINFO_FILENAME)) {
-                return true;
-            }
-        }
+        return in_array(self::mediaName($name), $this->media(), true);
+    }
 
-        return false;
+    /** @return list<string> what its media may be known by, as {@see mediaName} gives it */
+    public function media(): array
+    {
+        return array_map(self::mediaName(...), $this->event->names());
+    }
+
+    /** What a file is known by: its name without folders and ending, in small letters. */
+    public static function mediaName(string $name): string
+    {
+        return pathinfo(mb_strtolower(basename($name)), PATHINFO_FILENAME);
     }
 
     /**

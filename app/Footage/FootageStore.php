@@ -58,7 +58,7 @@ final class FootageStore
             $gone = DB::transaction(static fn(): bool => !self::isUsed($footage) && Footage::whereKey($footage->id)->delete() === 1);
             if ($gone) {
                 $this->files->delete($this->path($footage->sha256));
-                $this->frames->forget($footage->file());
+                $this->frames->forget($footage->sha256);
             }
         });
     }

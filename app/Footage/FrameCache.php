@@ -91,9 +91,9 @@ final class FrameCache
     }
 
     /** Gives back the space that frames of a file take. */
-    public function forget(FootageFile $footage): void
+    public function forget(string $sha256): void
     {
-        $this->files->deleteDirectory("{$this->path}/{$footage->sha256}");
+        $this->files->deleteDirectory("{$this->path}/{$sha256}");
     }
 
     /** The smallest usual height that has at least this many rows; footage is never enlarged. */

@@ -73,6 +73,26 @@ final class Uploads
         });
     }
 
+    /**
+     * Has a whole upload that becomes no shot taken in; how far it is stands in its row. Asked for again, nothing is done twice.
+     *
+     * @param array<string, mixed>    $how  kept for whoever takes it in
+     * @param callable(string): mixed $work begins it
+     */
+    public function takeIn(Upload $upload, array $how, callable $work): Upload
+    {
+        return DB::transaction(static function () use ($upload, $how, $work): Upload {
+            $upload->refresh();
+            if ($upload->told === null) {
+                abort_unless($upload->received() === $upload->size, 409, 'The upload is not whole yet.');
+                $upload->update(['told' => ['state' => 'reading', ...$how]]);
+                $work($upload->id);
+            }
+
+            return $upload->refresh();
+        });
+    }
+
     /** Gives back the room of the file that a shot was made of. Its row is kept a while: whoever has not heard that it became a shot may ask again. */
     public function spend(Shot $shot): void
     {

@@ -18,7 +18,7 @@ use Illuminate\Support\Facades\Storage;
  * @property int|null $shot_id that is made of it
  * @property string|null $source where it is on the server, when it was not sent
  * @property array{int, int|null}|null $span frames to use; null for all
- * @property array{state: string, message?: string, job?: int, told?: list<string>}|null $told what has become of a bundle
+ * @property array<string, mixed>|null $told what has become of a bundle or a cut: its state (reading, done, failed), a message or what was done, and how far it is
  */
 final class Upload extends Model
 {

@@ -41,6 +41,12 @@ final class Progress
         ];
     }
 
+    /** Whether nothing is left to do; a shot whose recipe cannot be read is not done. */
+    public function isDone(Shot $shot): bool
+    {
+        return rescue(fn(): bool => $this->of($shot)['done'], false);
+    }
+
     /**
      * @param list<string> $judged ids of areas
      *

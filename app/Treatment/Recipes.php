@@ -22,15 +22,23 @@ use Illuminate\Support\Facades\DB;
  */
 final class Recipes
 {
+    /** The first revision of a shot, but for its recipe. */
+    public const FIRST = ['number' => 1, 'parent' => null, 'label' => 'Brought in'];
+
     public function __construct(private readonly RecipeReader $reader, private readonly RecipeWriter $writer, private readonly Tracks $tracks, private readonly AssetFiles $assets) {}
 
     /** Begins a shot's history with an untouched recipe. */
     public function begin(Shot $shot, Footage $footage): Revision
     {
-        $info = $footage->info();
-        $recipe = new Recipe(new Source($footage->sha256, [$shot->from, $shot->to], $info->rate, [$info->width, $info->height]));
+        return $this->append($shot, null, $this->untouched($footage, $shot->from, $shot->to), self::FIRST['label']);
+    }
 
-        return $this->append($shot, null, $this->writer->json($recipe), 'Brought in');
+    /** The recipe of a shot in which nothing is done yet, as JSON. */
+    public function untouched(Footage $footage, int $from, int $to): string
+    {
+        $info = $footage->info();
+
+        return $this->writer->json(new Recipe(new Source($footage->sha256, [$from, $to], $info->rate, [$info->width, $info->height])));
     }
 
     public function present(Shot $shot): Revision

@@ -15,10 +15,13 @@ use App\Models\FollowState;
 use App\Models\Look;
 use App\Models\Shot;
 use App\Models\ShotState;
+use App\Models\Upload;
 use App\Work\FinishDelivery;
 use App\Work\FollowArea;
 use App\Work\LookOver;
 use App\Work\MakeProposal;
+use App\Work\ReadBundle;
+use App\Work\ReadCut;
 use App\Work\ReadFootage;
 use App\Work\WorkerLock;
 use App\Work\WorkQueue;
@@ -50,14 +53,17 @@ final class Waiting
             self::without(Carry::whereIn('state', CarryState::open())->pluck('id')->all(), 'carry', MakeProposal::dispatch(...));
             self::without(Delivery::where('state', DeliveryState::Finishing)->pluck('id')->all(), 'delivery', FinishDelivery::dispatch(...));
             self::without(Look::whereNull('looks')->whereRelation('judging', 'measures', null)->whereRelation('judging', 'message', null)->pluck('id')->all(), 'look', LookOver::dispatch(...));
+            $taken = Upload::where('told->state', 'reading');
+            self::without($taken->clone()->whereNull('job_id')->pluck('id')->all(), 'upload', ReadBundle::dispatch(...));
+            self::without($taken->clone()->whereNotNull('job_id')->pluck('id')->all(), 'upload', ReadCut::dispatch(...));
             $parts = DeliveryPart::where('complete', false)->whereNull('error')->whereRelation('delivery', 'state', DeliveryState::Rendering)->orderBy('index')->get();
             Orders::line(new Collection($parts->filter(static fn(DeliveryPart $part): bool => !self::queue()->isAbout("part {$part->id}"))->all()));
         });
     }
 
     /**
-     * @param list<int>           $ids
-     * @param callable(int): mixed $dispatch
+     * @param list<int|string>           $ids
+     * @param callable(int|string): mixed $dispatch
      */
     private static function without(array $ids, string $what, callable $dispatch): void
     {

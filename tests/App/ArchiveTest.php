@@ -27,7 +27,9 @@ final class ArchiveTest extends AppTestCase
 
     public function test_jobs_and_shots_stand_in_the_order_they_had(): void
     {
-        $job = $this->getJson('/api/jobs')->assertOk()->json(0);
+        $row = $this->getJson('/api/jobs')->assertOk()->json(0);
+        self::assertSame(['The Verrin Glasshouse', 5, 5], [$row['name'], $row['shots'], count($row['posters'])]);
+        $job = $this->getJson("/api/jobs/{$row['id']}")->assertOk()->json();
         self::assertSame('The Verrin Glasshouse', $job['name']);
         self::assertSame(['gh010_backlit', 'gh020_laugh', 'gh030_gaze', 'gh040_skin', 'gh050_leaf'], array_column($job['shots'], 'name'));
         self::assertSame(['Dario', 'Ione', 'Wren'], array_column($job['people'], 'name'));

@@ -120,10 +120,11 @@ final class HistoryTest extends AppTestCase
     public function test_a_shot_is_done_when_all_of_its_parts_are(): void
     {
         $this->save('Areas', static fn(array $r): array => [...$r, 'areas' => [[...self::area('left', 0.3), 'motion' => ['by' => 'none', 'keys' => [['frame' => 5]]]]]]);
-        $progress = fn(): array => $this->getJson('/api/jobs')->json('0.shots.0.progress');
-        self::assertFalse($progress()['done']);
+        $progress = fn(): array => $this->getJson("/api/jobs/{$this->shot->job_id}")->json('shots.0.progress');
+        $left = fn(): int => $this->getJson('/api/jobs')->json('0.left');
+        self::assertSame([false, 1], [$progress()['done'], $left()]);
         $this->putJson("/api/shots/{$this->shot->id}/areas/left/tick")->assertOk();
-        self::assertSame([true, 'ready to deliver'], [$progress()['done'], $progress()['left']]);
+        self::assertSame([true, 'ready to deliver', 0], [$progress()['done'], $progress()['left'], $left()]);
         $this->postJson("/api/shots/{$this->shot->id}/deliveries", ['format' => 'ffv1', 'from' => 0, 'to' => 1])->assertCreated();
         self::assertSame([true, 'delivered'], [$progress()['done'], $progress()['left']]);
     }

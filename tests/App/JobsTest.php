@@ -9,6 +9,7 @@ use App\Models\Shot;
 use App\Models\ShotState;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
+use PHPUnit\Framework\Attributes\DataProvider;
 
 /** Jobs, their shots and people: order, names, what is removed, and lists that never break or slow down. */
 final class JobsTest extends AppTestCase
@@ -31,11 +32,16 @@ final class JobsTest extends AppTestCase
 
     public function test_lists_ask_the_database_as_often_for_many_shots_as_for_one(): void
     {
-        $this->clip('a', 10);
+        $begun = function (string $name, int $frames): void {
+            $shot = $this->clip($name, $frames);
+            $this->putJson("/api/shots/{$shot->id}/recipe", ['base' => 1, 'label' => 'Base', 'recipe' => [...$this->recipe($shot), 'base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => 1]]]])->assertOk();
+        };
+        $begun('a', 10);
         $job = Job::firstOrFail();
         [$all, $one] = [count($this->queries('/api/jobs')), count($this->queries("/api/jobs/{$job->id}"))];
-        $this->clip('b', 20);
-        $this->clip('c', 30);
+        $begun('b', 20);
+        $begun('c', 30);
+        $this->clip('d', 12);
         Job::create(['name' => 'Another']);
         self::assertSame($all, count($this->queries('/api/jobs')));
         self::assertSame($one, count($this->queries("/api/jobs/{$job->id}")));
@@ -47,13 +53,47 @@ final class JobsTest extends AppTestCase
         $good = $this->clip('good', 10);
         $bad = $this->clip('bad', 20);
         $bad->revisions()->update(['recipe' => '{"cossel":"recipe/1","areas":"no list"}']);
-        $shots = $this->getJson('/api/jobs')->assertOk()->json('0.shots');
+        $this->getJson('/api/jobs')->assertOk()->assertJsonPath('0.shots', 2)->assertJsonPath('0.left', 2);
+        $shots = $this->getJson("/api/jobs/{$good->job_id}")->assertOk()->json('shots');
         self::assertSame(['good', 'bad'], array_column($shots, 'name'));
         self::assertNotNull($shots[0]['progress']);
         self::assertNull($shots[1]['progress']);
         self::assertStringContainsString('cannot be read', $shots[1]['error']);
-        $this->getJson("/api/jobs/{$good->job_id}")->assertOk();
         $this->getJson("/api/shots/{$bad->id}")->assertOk();
+        $this->deleteJson("/api/shots/{$bad->id}")->assertNoContent();
+    }
+
+    /** @return iterable<string, array{string, array<string, string>}> a table, and what stands in it */
+    public static function damagedFacts(): iterable
+    {
+        yield 'footage, no JSON' => ['footage', ['info' => 'x']];
+        yield 'footage, nothing in it' => ['footage', ['info' => '{}']];
+        yield 'footage, something else' => ['footage', ['info' => '{"width":"wide","times":7}']];
+        yield 'a cut' => ['shots', ['cut' => '{"number":1}']];
+        yield 'a cut, no JSON' => ['shots', ['cut' => '{']];
+        yield 'a state' => ['shots', ['state' => 'drunk']];
+        yield 'a recipe' => ['revisions', ['recipe' => '{']];
+        yield 'limits' => ['shots', ['limits' => '7']];
+    }
+
+    /** @param array<string, string> $facts */
+    #[DataProvider('damagedFacts')]
+    public function test_a_shot_whose_stored_facts_are_damaged_is_a_row_that_says_so(string $table, array $facts): void
+    {
+        $good = $this->clip('good', 10);
+        $bad = $this->clip('bad', 20);
+        $this->putJson("/api/shots/{$bad->id}/recipe", ['base' => 1, 'label' => 'Base', 'recipe' => [...$this->recipe($bad), 'base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => 1]]]])->assertOk();
+        DB::table($table)->where($table === 'revisions' ? 'shot_id' : 'id', $table === 'footage' ? $bad->footage_id : $bad->id)->update($facts);
+        $this->getJson('/api/jobs')->assertOk()->assertJsonPath('0.shots', 2);
+        $shots = $this->getJson("/api/jobs/{$good->job_id}")->assertOk()->json('shots');
+        self::assertSame([null, 'good'], [$shots[0]['error'], $shots[0]['name']]);
+        self::assertSame('bad', $shots[1]['name']);
+        if ($table !== 'shots' || !isset($facts['limits'])) {
+            self::assertMatchesRegularExpression('/damaged|cannot be read/', (string) $shots[1]['error']);
+        }
+        foreach (['/api/deliveries', "/api/shots/{$good->id}/targets", "/api/shots/{$bad->id}", "/api/jobs/{$good->job_id}/carries/" . \Illuminate\Support\Str::uuid(), '/api/upkeep', "/api/jobs/{$good->job_id}/deliveries.sha256"] as $list) {
+            self::assertLessThan(500, $this->getJson($list)->status(), $list);
+        }
         $this->deleteJson("/api/shots/{$bad->id}")->assertNoContent();
     }
 
@@ -62,7 +102,8 @@ final class JobsTest extends AppTestCase
         $shot = $this->shot($this->film('thin.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p'], '64x64', filter: 'setsar=1/255'));
         self::assertSame(ShotState::Failed, $shot->state);
         self::assertStringContainsString('too small to be footage', (string) $shot->error);
-        $this->getJson('/api/jobs')->assertOk()->assertJsonPath('0.shots.0.error', $shot->error);
+        $this->getJson('/api/jobs')->assertOk()->assertJsonPath('0.shots', 1);
+        $this->getJson("/api/jobs/{$shot->job_id}")->assertOk()->assertJsonPath('shots.0.error', $shot->error);
     }
 
     public function test_shots_stand_in_the_order_they_are_put_in(): void

@@ -7,7 +7,7 @@ import { counts, EVERYTHING, filtered } from '../../resources/app/jobs/filters';
 vi.mock('../../resources/app/useNotices', () => ({ useNotices: () => ({ fail: () => null, say: () => null }) }));
 const { api } = await import('../../resources/app/api/client');
 const { useAnother } = await import('../../resources/app/bench/judge/useAnother');
-const { useBundle } = await import('../../resources/app/jobs/useBundle');
+const { useTakenIn } = await import('../../resources/app/jobs/useTakenIn');
 
 beforeEach(() => {
   vi.restoreAllMocks();
@@ -97,7 +97,7 @@ describe('a bundle', () => {
     vi.spyOn(api, 'takeBundle').mockResolvedValue({ id: 'u', received: 10, size: 10, told: { state: 'reading' } });
     const ask = vi.spyOn(api, 'upload').mockResolvedValueOnce({ id: 'u', received: 10, size: 10, told: { state: 'reading' } }).mockResolvedValueOnce({ id: 'u', received: 10, size: 10, told: { state: 'done', job: 4, told: ['gh010 came in.'] } });
     const done = vi.fn();
-    const bundle = useBundle(done);
+    const bundle = useTakenIn(null, api.takeBundle, done);
     const sent = bundle.send(file);
     await vi.advanceTimersByTimeAsync(3000);
     await sent;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Bundles\BundleWriter;
+use App\Footage\Uploads;
 use App\Http\Resources\UploadResource;
 use App\Models\Job;
 use App\Models\Upload;
@@ -26,15 +27,10 @@ final class BundleController
     }
 
     /** Takes in one that was sent; how far it is stands in the upload. Asked for again, as when the answer was lost, nothing is done twice. */
-    public function store(Upload $upload): UploadResource
+    public function store(Upload $upload, Uploads $uploads): UploadResource
     {
         abort_unless($upload->job_id === null, 409, 'This was begun as footage.');
-        if ($upload->told === null) {
-            abort_unless($upload->received() === $upload->size, 409, 'The upload is not whole yet.');
-            $upload->update(['told' => ['state' => 'reading']]);
-            ReadBundle::dispatch($upload->id);
-        }
 
-        return new UploadResource($upload->refresh());
+        return new UploadResource($uploads->takeIn($upload, [], ReadBundle::dispatch(...)));
     }
 }

@@ -5,19 +5,24 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Cuts\CutFile;
-use App\Cuts\Cuts;
+use App\Footage\Uploads;
 use App\Http\Requests\CutRequest;
+use App\Http\Resources\UploadResource;
 use App\Models\Job;
-use Illuminate\Http\JsonResponse;
+use App\Models\Upload;
+use App\Work\ReadCut;
 use Illuminate\Http\Response;
 use Illuminate\Support\Str;
 
 /** The cut of a job, in and out. */
 final class CutController
 {
-    public function store(CutRequest $request, Job $job, Cuts $cuts): JsonResponse
+    /** Takes in one that was sent; asked for again, as when the answer was lost, nothing is done twice. */
+    public function store(CutRequest $request, Upload $upload, Uploads $uploads): UploadResource
     {
-        return new JsonResponse(['told' => $cuts->bringIn($job, $request->cut(), $request->handles())]);
+        abort_if($upload->job_id === null, 409, 'This was begun as a bundle.');
+
+        return new UploadResource($uploads->takeIn($upload, ['rate' => $request->rate(), 'handles' => $request->handles()], ReadCut::dispatch(...)));
     }
 
     public function show(Job $job, string $form): Response

@@ -7,6 +7,7 @@ namespace App\Http\Controllers;
 use App\Http\Requests\NameRequest;
 use App\Http\Requests\OrderRequest;
 use App\Http\Resources\JobResource;
+use App\Http\Resources\JobRowResource;
 use App\Models\Job;
 use App\Treatment\Removal;
 use App\Treatment\ShotList;
@@ -17,7 +18,7 @@ final class JobController
 {
     public function index(): AnonymousResourceCollection
     {
-        return JobResource::collection(Job::with(['people', 'shots' => ShotList::complete(...)])->orderByDesc('id')->get());
+        return JobRowResource::collection(Job::with(['people', 'posters', 'begun' => ShotList::complete(...)])->withCount('shots')->orderByDesc('id')->get());
     }
 
     public function store(NameRequest $request): JobResource
@@ -48,9 +49,7 @@ final class JobController
     public function order(OrderRequest $request, Job $job): JobResource
     {
         $wanted = array_flip($request->shots());
-        foreach ($job->shots->sortBy(static fn($shot): int => $wanted[$shot->id] ?? count($wanted) + $shot->position)->values() as $position => $shot) {
-            $shot->update(['position' => $position]);
-        }
+        ShotList::arrange($job->shots()->toBase()->get(['id', 'position'])->sortBy(static fn(object $row): int => $wanted[$row->id] ?? count($wanted) + $row->position));
 
         return $this->show($job->refresh());
     }

@@ -53,7 +53,7 @@ final class MediaFuzz implements Fuzz
         } catch (UnreadableFootage|RefusedFootage $refusal) {
             return str_contains($refusal->getMessage(), $this->folder) ? 'tells where files lie' : null;
         } finally {
-            isset($footage) && $this->frames->forget($footage);
+            isset($footage) && $this->frames->forget($footage->sha256);
             $this->files->delete("{$this->folder}/case-{$name}", "{$this->folder}/case-{$name}.mkv");
         }
 

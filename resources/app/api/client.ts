@@ -1,4 +1,4 @@
-import type { Alike, Area, AreaColours, Carry, CarryOrder, CarryTarget, ColourPick, Cure, Delivery, Follow, Format, FoundPerson, FrameNote, Job, KeptTreatment, Kind, ManyWishes, Motions, Pair, PathPoint, PictureRequest, Preset, Recipe, RecipeState, Revision, Scope, ScopeRequest, ServerFile, Shot, StartingPoint, Telltales, Triple, Upkeep, Upload, Version, Wishes } from './types';
+import type { Alike, Area, AreaColours, Carry, CarryOrder, CarryTarget, ColourPick, Cure, Delivery, Follow, Format, FoundPerson, FrameNote, Job, JobRow, KeptTreatment, Kind, ManyWishes, Motions, Pair, PathPoint, PictureRequest, Preset, Recipe, RecipeState, Revision, Scope, ScopeRequest, ServerFile, Shot, StartingPoint, Telltales, Triple, Upkeep, Upload, Version, Wishes } from './types';
 
 /** A request the server refused, with its sentence; status 0 when it could not be reached at all. */
 export class ApiError extends Error {
@@ -143,14 +143,14 @@ export const api = {
   kinds: () => list<Kind>('/kinds'),
   formats: () => json<Format[]>('GET', '/formats'),
 
-  jobs: () => list<Job>('/jobs'),
+  jobs: () => list<JobRow>('/jobs'),
   job: (id: number) => json<Job>('GET', `/jobs/${id}`),
   addJob: (name: string) => json<Job>('POST', '/jobs', { name }),
   renameJob: (id: number, name: string) => json<Job>('PUT', `/jobs/${id}`, { name }),
   removeJob: (id: number) => json<undefined>('DELETE', `/jobs/${id}`),
   face: (shot: number, person: string, beside: number | null) => json<{ area: string | null; frame: number | null; apart: number | null }>('GET', `/shots/${shot}/faces/${person}${beside === null ? '' : `?beside=${beside}`}`),
   faceUrl: (shot: Shot, person: string) => `/api/shots/${shot.id}/faces/${person}/picture?r=${shot.revision}`,
-  bringInCut: (job: number, cut: { name: string; text: string; rate: string; handles: number }) => json<{ told: string[] }>('POST', `/jobs/${job}/cut`, cut),
+  takeCut: (upload: string, how: { rate: string; handles: number }) => json<Upload>('POST', `/uploads/${upload}/cut`, how),
   cutUrl: (job: number, form: 'otio' | 'edl') => `/api/jobs/${job}/cut.${form}`,
   orderShots: (job: number, shots: number[]) => json<Job>('PUT', `/jobs/${job}/order`, { shots }),
   addPerson: (job: number, name: string) => json<Job>('POST', `/jobs/${job}/people`, { name }),
@@ -175,7 +175,7 @@ export const api = {
   acceptShot: (id: number) => json<Shot>('POST', `/shots/${id}/accept`),
   readShot: (id: number) => json<Shot>('POST', `/shots/${id}/read`),
   removeShot: (id: number) => json<undefined>('DELETE', `/shots/${id}`),
-  posterUrl: (shot: Shot, view: 'result' | 'original') => `/api/shots/${shot.id}/poster?view=${view}&r=${shot.revision}`,
+  posterUrl: (shot: Pick<Shot, 'id' | 'revision'>, view: 'result' | 'original') => `/api/shots/${shot.id}/poster?view=${view}&r=${shot.revision}`,
 
   recipe: (shot: number) => json<RecipeState>('GET', `/shots/${shot}/recipe`),
   saveRecipe: (shot: number, base: number, recipe: Recipe, label: string) => json<RecipeState>('PUT', `/shots/${shot}/recipe`, { base, recipe, label }),

@@ -116,6 +116,8 @@ export interface Shot {
 
 export interface Person { slug: string; name: string }
 export interface Job { id: number; name: string; people: Person[]; shots: Shot[] }
+/** A job in the list of all: how many shots it has, how many are left to do, and some that stand for it. */
+export interface JobRow { id: number; name: string; people: Person[]; shots: number; left: number; posters: Pick<Shot, 'id' | 'revision'>[] }
 
 /** Where an area's shapes are on each frame: a matrix of their own, and the shifts of path points followed on their own. */
 export interface ShapeMotions { matrices?: number[][]; shifts?: Record<number, number[][]> }
@@ -167,7 +169,7 @@ export interface Alike { area: string; name: string; other: string; here: AreaLo
 /** What lies in a folder of the server. */
 export interface ServerFile { name: string; path: string; kind: 'folder' | 'film' | 'sequence'; bytes: number }
 /** A file on its way in; told is what has become of a bundle. */
-export interface Upload { id: string; received: number; size: number; told: { state: 'reading' | 'done' | 'failed'; message?: string; job?: number; told?: string[] } | null }
+export interface Upload { id: string; received: number; size: number; told: { state: 'reading' | 'done' | 'failed'; message?: string; job?: number; told?: string[]; done?: number; of?: number } | null }
 
 export interface Delivery {
   id: number;

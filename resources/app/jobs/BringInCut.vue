@@ -6,6 +6,7 @@ import InputNumber from 'primevue/inputnumber';
 import Select from 'primevue/select';
 import { ref, watch } from 'vue';
 import { api } from '../api/client';
+import { useTakenIn } from './useTakenIn';
 
 const props = defineProps<{ jobId: number }>();
 const open = defineModel<boolean>('open', { required: true });
@@ -14,28 +15,16 @@ const emit = defineEmits<{ done: [] }>();
 const RATES = [['23.976', '24000/1001'], ['24', '24/1'], ['25', '25/1'], ['29.97', '30000/1001'], ['30', '30/1'], ['50', '50/1'], ['59.94', '60000/1001']].map(([label, value]) => ({ label, value }));
 const rate = ref('24/1');
 const handles = ref(12);
-const told = ref<string[]>([]);
-const problem = ref<string | null>(null);
-const sending = ref(false);
+const { doing, told, problem, send } = useTakenIn(props.jobId, (upload) => api.takeCut(upload, { rate: rate.value, handles: handles.value }), () => emit('done'));
 watch(open, () => {
+  if (doing.value) return;
   told.value = [];
   problem.value = null;
 });
 
 const { open: choose, onChange } = useFileDialog({ accept: '.otio,.edl', multiple: false, reset: true });
-onChange(async (files) => {
-  const file = files?.[0];
-  if (!file) return;
-  sending.value = true;
-  problem.value = null;
-  try {
-    told.value = (await api.bringInCut(props.jobId, { name: file.name, text: await file.text(), rate: rate.value, handles: handles.value })).told;
-    emit('done');
-  } catch (reason) {
-    problem.value = reason instanceof Error ? reason.message : String(reason);
-  } finally {
-    sending.value = false;
-  }
+onChange((files) => {
+  if (files?.[0]) void send(files[0]);
 });
 </script>
 
@@ -49,9 +38,10 @@ onChange(async (files) => {
         <div class="row"><span class="dim">Rate</span><Select v-model="rate" :options="RATES" option-label="label" option-value="value" aria-label="Rate of an edit decision list" /><span class="dim">of an edit decision list, which does not tell it</span></div>
       </template>
       <p v-if="problem" role="alert">▲ {{ problem }}</p>
+      <p v-if="doing" class="dim">{{ doing }} It goes on when this is closed.</p>
       <div class="row acts">
         <button v-if="told.length" type="button" class="btn main" @click="open = false">Done</button>
-        <button v-else type="button" class="btn main" :disabled="sending" @click="choose()">Choose a cut</button>
+        <button v-else type="button" class="btn main" :disabled="doing !== null" @click="choose()">Choose a cut</button>
       </div>
     </div>
   </Dialog>

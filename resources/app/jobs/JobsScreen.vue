@@ -7,26 +7,26 @@ import { useConfirm } from 'primevue/useconfirm';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { api } from '../api/client';
-import type { Job } from '../api/types';
+import type { JobRow } from '../api/types';
 import { useNotices } from '../useNotices';
 import TopBar from '../widgets/TopBar.vue';
-import { useBundle } from './useBundle';
+import { useTakenIn } from './useTakenIn';
 
 const { fail } = useNotices();
 const router = useRouter();
 const confirm = useConfirm();
-const jobs = ref<Job[] | null>(null);
+const jobs = ref<JobRow[] | null>(null);
 /** What the name is asked for: a new job, or one that is to be renamed. */
-const naming = ref<{ job: Job | null } | null>(null);
+const naming = ref<{ job: JobRow | null } | null>(null);
 const name = ref('');
 const menu = ref<InstanceType<typeof Menu>>();
-const meant = ref<Job | null>(null);
+const meant = ref<JobRow | null>(null);
 const acts = computed(() => [
   { label: 'Rename', command: () => ask(meant.value) },
   { label: 'Remove', command: () => meant.value && remove(meant.value) },
 ]);
 
-const bundle = useBundle(() => void load());
+const bundle = useTakenIn(null, api.takeBundle, () => void load());
 const { open: chooseBundle, onChange } = useFileDialog({ accept: '.zip', multiple: false, reset: true });
 onChange((files) => {
   if (files?.[0]) void bundle.send(files[0]);
@@ -42,7 +42,7 @@ async function load(): Promise<void> {
   }
 }
 
-function ask(job: Job | null): void {
+function ask(job: JobRow | null): void {
   name.value = job?.name ?? '';
   naming.value = { job };
 }
@@ -60,11 +60,11 @@ async function take(): Promise<void> {
     fail(renamed ? 'The name was not taken' : 'The job was not made', reason);
   }
 }
-function remove(job: Job): void {
-  const shots = `${job.shots.length} ${job.shots.length === 1 ? 'shot' : 'shots'}`;
+function remove(job: JobRow): void {
+  const shots = `${job.shots} ${job.shots === 1 ? 'shot' : 'shots'}`;
   confirm.require({
     header: `Remove “${job.name}”?`,
-    message: job.shots.length ? `Its ${shots}, all treatments with their history, and all deliveries are deleted. Footage that no other job uses goes too. This cannot be undone.` : 'There is nothing in it.',
+    message: job.shots ? `Its ${shots}, all treatments with their history, and all deliveries are deleted. Footage that no other job uses goes too. This cannot be undone.` : 'There is nothing in it.',
     acceptLabel: 'Remove the job',
     rejectLabel: 'Keep it',
     accept: async () => {
@@ -77,15 +77,14 @@ function remove(job: Job): void {
     },
   });
 }
-function show(e: MouseEvent, job: Job): void {
+function show(e: MouseEvent, job: JobRow): void {
   meant.value = job;
   menu.value?.toggle(e);
 }
 
-function left(job: Job): string {
-  if (job.shots.length === 0) return 'no footage yet';
-  const open = job.shots.filter((shot) => !shot.progress?.done).length;
-  return open === 0 ? 'all done' : `${open} of ${job.shots.length} shots to do`;
+function left(job: JobRow): string {
+  if (job.shots === 0) return 'no footage yet';
+  return job.left === 0 ? 'all done' : `${job.left} of ${job.shots} shots to do`;
 }
 </script>
 
@@ -101,7 +100,7 @@ function left(job: Job): string {
       <b>{{ bundle.name.value }}</b>
       <span v-if="bundle.problem.value" class="warn">▲ {{ bundle.problem.value }}</span>
       <ul v-else-if="bundle.told.value.length"><li v-for="t in bundle.told.value" :key="t">{{ t }}</li></ul>
-      <span v-else class="dim">{{ bundle.share.value < 1 ? `coming in, ${Math.round(bundle.share.value * 100)} %` : 'being checked and taken in…' }}</span>
+      <span v-else class="dim">{{ bundle.doing.value }}</span>
       <button type="button" class="btn small" @click="bundle.close()">Close</button>
     </div>
     <p v-if="jobs === null" class="dim state">Reading the jobs…</p>
@@ -110,11 +109,11 @@ function left(job: Job): string {
       <li v-for="job in jobs" :key="job.id" class="job">
         <RouterLink class="open" :to="`/jobs/${job.id}`">
           <span class="posters">
-            <img v-for="shot in job.shots.filter((s) => s.state === 'ready').slice(0, 5)" :key="shot.id" :src="api.posterUrl(shot, 'result')" alt="" width="192" height="108">
-            <span v-if="job.shots.length === 0" class="none"></span>
+            <img v-for="shot in job.posters" :key="shot.id" :src="api.posterUrl(shot, 'result')" alt="" width="192" height="108">
+            <span v-if="job.posters.length === 0" class="none"></span>
           </span>
           <b>{{ job.name }}</b>
-          <span class="dim">{{ job.shots.length }} {{ job.shots.length === 1 ? 'shot' : 'shots' }}<template v-if="job.people.length"> · {{ job.people.map((p) => p.name).join(', ') }}</template></span>
+          <span class="dim">{{ job.shots }} {{ job.shots === 1 ? 'shot' : 'shots' }}<template v-if="job.people.length"> · {{ job.people.map((p) => p.name).join(', ') }}</template></span>
           <span class="left">{{ left(job) }}</span>
         </RouterLink>
         <button type="button" class="plain icon" :aria-label="`More for ${job.name}`" aria-haspopup="menu" @click="show($event, job)">⋯</button>
