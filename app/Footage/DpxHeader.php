@@ -36,6 +36,7 @@ final class DpxHeader
             $code === 0xFFFFFFFF ? null : PictureHeader::timecode($code, false),
             'bt709',
             $transfer === 2 ? 'The DPX files call their codes linear; they are taken as Rec.709 video.' : null,
+            size: [unpack($order[0], $bytes, 772)[1] ?? 0, unpack($order[0], $bytes, 776)[1] ?? 0],
         );
     }
 }

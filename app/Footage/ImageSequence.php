@@ -56,8 +56,9 @@ final class ImageSequence
         $this->files->makeDirectory($folder, recursive: true);
         try {
             $pictures = Pictures::gather($from, $folder);
-            $header = $pictures->header();
-            $told = [...self::gaps($pictures->names), ...$this->mend($pictures), ...($header->doubt === null ? [] : [$header->doubt])];
+            $headers = $pictures->headers();
+            $header = $headers[0];
+            $told = [...self::gaps($pictures->names), ...$this->mend($pictures, $headers), ...($header->doubt === null ? [] : [$header->doubt])];
             $rate = $header->rate ?? self::USUAL_RATE;
             $tags = [...self::LOSSLESS, ...($header->timecode === null ? [] : ['-metadata', "timecode={$header->timecode}"]), '-f', 'matroska', '-y', "{$folder}/whole.mkv"];
             if ($header->transfer === null) {
@@ -131,8 +132,12 @@ final class ImageSequence
         return $missing === [] ? [] : [sprintf('By their numbers pictures are missing: %s.', Soundness::listed(Soundness::runs($missing)))];
     }
 
-    /** @return list<string> */
-    private function mend(Pictures $pictures): array
+    /**
+     * @param list<PictureHeader> $headers
+     *
+     * @return list<string>
+     */
+    private function mend(Pictures $pictures, array $headers): array
     {
         $names = $pictures->names;
         $answer = Ffmpeg::probePictures([...$pictures->options(), '-framerate', '1', '-show_log', '16', '-show_entries', 'frame=best_effort_timestamp:log=level'], $pictures->pattern());
@@ -151,9 +156,14 @@ final class ImageSequence
             isset($isBroken[$number]) ? copy($pictures->file($before), $pictures->file($number)) : $before = $number;
         }
         $told = static fn(array $numbers): string => Soundness::listed(array_map(static fn(int $number): string => basename($names[$number]), $numbers));
+        $short = array_filter($headers, static fn(PictureHeader $header): bool => $header->rows !== null);
+        $short = array_diff_key($short, $isBroken);
+        $torn = array_values(array_diff($torn, array_keys($short)));
+        $ends = array_map(static fn(int $number, PictureHeader $header): string => basename($names[$number]) . ($header->rows > 0 && $header->size !== null ? " ({$header->rows} of {$header->size[1]} rows)" : ''), array_keys($short), $short);
 
         return [
             ...($broken === [] ? [] : [sprintf('%s cannot be decoded; the picture before stands in.', $told($broken))]),
+            ...($ends === [] ? [] : [sprintf('%s %s; what is missing may be black.', Soundness::listed($ends), count($ends) === 1 ? 'ends early' : 'end early')]),
             ...($torn === [] ? [] : [sprintf('%s may be torn.', $told($torn))]),
         ];
     }

@@ -12,8 +12,23 @@ final readonly class PictureHeader
      * @param string|null $timecode of this picture
      * @param string|null $transfer as ffmpeg names it; null for light that is linear
      * @param string|null $doubt    what it says that can hardly be so, in a sentence
+     * @param array{int, int}|null $size width and height; null where it does not tell
+     * @param int|null             $rows how many are whole in a file that ends early, 0 where that cannot be told; null in a whole one, and where whoever decodes it tells
      */
-    public function __construct(public ?string $rate = null, public ?string $timecode = null, public ?string $transfer = 'iec61966-2-1', public ?string $doubt = null) {}
+    public function __construct(
+        public ?string $rate = null,
+        public ?string $timecode = null,
+        public ?string $transfer = 'iec61966-2-1',
+        public ?string $doubt = null,
+        public ?array $size = null,
+        public ?int $rows = null,
+    ) {}
+
+    /** @param array<string, mixed> $facts by the names of what is told */
+    public function with(array $facts): self
+    {
+        return new self(...[...get_object_vars($this), ...$facts]);
+    }
 
     /** Hours to frames in binary coded decimals (SMPTE ST 12-1), as OpenEXR and DPX keep them. */
     public static function timecode(int $bits, bool $dropFrame): ?string

@@ -7,7 +7,7 @@ namespace App\Footage;
 use App\Bundles\BundleWriter;
 
 /**
- * The pictures of a sequence out of a zip archive or a folder, numbered anew into a folder of ours: all of one type and size, within
+ * The pictures of a sequence out of a zip archive or a folder, numbered anew into a folder of ours: all of one type, within
  * the limits, whatever an archive says of itself.
  */
 final readonly class Pictures
@@ -53,6 +53,7 @@ final readonly class Pictures
         for ($i = 0; $i < $zip->numFiles; ++$i) {
             $stat = $zip->statIndex($i);
             if ($stat !== false) {
+                !isset($sizes[$stat['name']]) || throw UnreadableFootage::archive("two of its files are called {$stat['name']}");
                 $sizes[$stat['name']] = $stat['size'];
             }
         }
@@ -81,26 +82,33 @@ final readonly class Pictures
     }
 
     /**
-     * What their heads tell, or what lies beside them.
+     * What the head of each tells, that of the first with what lies beside them.
      *
-     * @throws UnreadableFootage|RefusedFootage where a head tells of what is not handled
+     * @return non-empty-list<PictureHeader>
+     *
+     * @throws UnreadableFootage|RefusedFootage where a head tells of what is not handled, or of another size than those before
      */
-    public function header(): PictureHeader
+    public function headers(): array
     {
-        $headers = match ($this->type) {
-            'exr' => array_map(fn(int $number): PictureHeader => ExrHeader::read($this->file($number), $this->names[$number]), array_keys($this->names)),
-            'dpx' => array_map(fn(int $number): PictureHeader => DpxHeader::read($this->file($number), $this->names[$number]), array_keys($this->names)),
-            default => [new PictureHeader()],
-        };
+        $headers = [];
+        $size = null;
+        foreach ($this->names as $number => $name) {
+            $file = $this->file($number);
+            $headers[] = $header = match ($this->type) {
+                'exr' => ExrHeader::read($file, $name),
+                'dpx' => DpxHeader::read($file, $name),
+                default => PlainPicture::read($file, $this->type),
+            };
+            if ($header->size !== null && $size !== null && $header->size !== $size) {
+                throw UnreadableFootage::archive(sprintf('%s is %d x %d, and the pictures before it are %d x %d', $name, ...$header->size, ...$size));
+            }
+            $size ??= $header->size;
+        }
         $about = json_decode($this->about, true);
         $told = static fn(string $field, string $form): ?string => is_array($about) && is_string($about[$field] ?? null) && preg_match($form, $about[$field]) === 1 ? $about[$field] : null;
+        $headers[0] = $headers[0]->with(array_filter(['rate' => $told('rate', '~^[1-9]\d{0,5}/[1-9]\d{0,5}\z~'), 'timecode' => $told('timecode', '~^\d\d:\d\d:\d\d[:;]\d\d\z~')]));
 
-        return new PictureHeader(
-            $told('rate', '~^[1-9]\d{0,5}/[1-9]\d{0,5}\z~') ?? $headers[0]->rate,
-            $told('timecode', '~^\d\d:\d\d:\d\d[:;]\d\d\z~') ?? $headers[0]->timecode,
-            $headers[0]->transfer,
-            $headers[0]->doubt,
-        );
+        return $headers;
     }
 
     /**
@@ -149,15 +157,9 @@ final readonly class Pictures
     {
         $type = strtolower(pathinfo($ordered[0], PATHINFO_EXTENSION));
         $pictures = new self($folder, $type, $ordered, $about);
-        $size = null;
         $left = (int) config('limits.footage.unpacked_bytes');
         foreach ($ordered as $number => $name) {
             $left -= $take($name, $pictures->file($number), min($left, (int) config('limits.footage.picture_bytes')));
-            $found = @getimagesize($pictures->file($number));
-            if ($found !== false && $size !== null && [$found[0], $found[1]] !== $size) {
-                throw UnreadableFootage::archive("{$name} has another size than the pictures before it");
-            }
-            $size = $found === false ? $size : [$found[0], $found[1]];
         }
 
         return $pictures;

@@ -167,7 +167,7 @@ final class Probe
         // Containers without times of their own for every frame say nothing of what is lost.
         $shown = in_array(null, $packets, true) ? [] : array_map(intval(...), array_values(array_filter($packets, static fn(?int $time): bool => $time !== null && $time >= $times[0])));
 
-        return Soundness::damage($times, FootageInfo::fraction((string) $video['time_base']), 1 / FootageInfo::fraction($rate), $shown, $this->claimed($about, $video, $rate, $times, $end), $torn);
+        return Soundness::damage($times, FootageInfo::fraction((string) $video['time_base']), 1 / FootageInfo::fraction($rate), $shown, $this->claimed($about, $video, $rate, $times, $end), $torn, ($about['format']['format_name'] ?? '') !== 'ogg' || OggPages::haveEnds($file));
     }
 
     /**

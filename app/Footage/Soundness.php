@@ -19,10 +19,11 @@ final class Soundness
      * @param list<int>      $packets times the container has a frame for
      * @param float|null     $claimed seconds that the container says the picture lasts, from its first frame
      * @param list<int>      $torn    numbers of frames the decoder complained of
+     * @param bool           $hasEnd  whether the container has the mark of its end, where it is of those that have one
      *
      * @return list<string>
      */
-    public static function damage(array $times, float $unit, float $step, array $packets, ?float $claimed, array $torn): array
+    public static function damage(array $times, float $unit, float $step, array $packets, ?float $claimed, array $torn, bool $hasEnd = true): array
     {
         $frames = count($times);
         $damage = [];
@@ -36,6 +37,9 @@ final class Soundness
         $lasts = ($times[$frames - 1] - $times[0]) * $unit + $step;
         if ($claimed !== null && $claimed > $lasts + 1.5 * $step) {
             $damage[] = sprintf('The file ends early: by its own word it lasts %d frames, and they end after frame %d.', (int) round($claimed / $step), $frames - 1);
+        }
+        if (!$hasEnd) {
+            $damage[] = sprintf('The file ends early: it breaks off after frame %d, without the page that is marked as its last.', $frames - 1);
         }
         if ($torn !== []) {
             $damage[] = sprintf('The picture may be torn at %s %s.', count($torn) === 1 ? 'frame' : 'frames', self::listed(self::runs($torn)));

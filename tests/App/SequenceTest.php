@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Footage\FrameReader;
+use App\Footage\PlainPicture;
 use App\Footage\RefusedFootage;
 use App\Footage\ServerFolders;
 use App\Models\Shot;
 use App\Models\ShotState;
+use PHPUnit\Framework\Attributes\DataProvider;
 
 /** Sequences of pictures in every form, zipped and in folders of the server. */
 final class SequenceTest extends AppTestCase
@@ -142,6 +144,97 @@ final class SequenceTest extends AppTestCase
         file_put_contents("{$this->pictures}/s0009.png", 'x');
         $this->expectExceptionMessage('its pictures are of different types');
         $this->app->make(\App\Footage\Intake::class)->take($this->zipped(), 'x.zip', false);
+    }
+
+    /** @return iterable<string, array{string, list<string>, bool}> a type, options, and whether rows can be counted */
+    public static function types(): iterable
+    {
+        yield 'EXR, a row each' => ['exr', ['-pix_fmt', 'gbrpf32le', '-compression', 'zip1'], true];
+        yield 'EXR, 16 rows a block' => ['exr', ['-pix_fmt', 'gbrpf32le', '-compression', 'zip16'], true];
+        yield 'EXR, not packed' => ['exr', ['-pix_fmt', 'gbrpf32le', '-compression', 'none'], true];
+        yield 'DPX, 10 bit' => ['dpx', ['-pix_fmt', 'gbrp10be'], false];
+        yield 'DPX, 16 bit' => ['dpx', ['-pix_fmt', 'rgb48be'], false];
+        yield 'JPEG' => ['jpg', ['-q:v', '2'], false];
+        yield 'PNG' => ['png', [], false];
+        yield 'TIFF' => ['tiff', ['-compression_algo', 'raw'], false];
+    }
+
+    /** @param list<string> $options */
+    #[DataProvider('types')]
+    public function test_a_picture_that_ends_early_is_named_and_whole_ones_are_not(string $type, array $options, bool $counted): void
+    {
+        $this->ffmpeg(['-f', 'lavfi', '-i', 'testsrc2=size=96x64:rate=24', '-frames:v', '5', ...$options, "{$this->pictures}/s%04d.{$type}"]);
+        $damage = fn(): array => array_values(array_filter($this->app->make(\App\Footage\Intake::class)->take($this->zipped(), 'x.zip', false)->info()->damage, static fn(string $told): bool => !str_contains($told, 'call their codes linear')));
+        self::assertSame([], $damage());
+        $file = "{$this->pictures}/s0003.{$type}";
+        $whole = (string) file_get_contents($file);
+        foreach ([0.5, 0.9, 1 - 20 / strlen($whole)] as $share) {
+            file_put_contents($file, substr($whole, 0, (int) (strlen($whole) * $share)));
+            $told = $damage();
+            self::assertCount(1, $told);
+            self::assertStringContainsString("s0003.{$type}", $told[0]);
+            if ($counted) {
+                self::assertMatchesRegularExpression('/^s0003\.\w+ \((\d+) of 64 rows\) ends early; what is missing may be black\.$/', $told[0]);
+                preg_match('/\((\d+) of/', $told[0], $m);
+                // Packed rows are not all as long.
+                self::assertEqualsWithDelta(64 * $share, (int) ($m[1] ?? -1), str_contains(implode(' ', $options), 'zip') ? 28 : 3);
+                self::assertLessThan(64, (int) ($m[1] ?? 64));
+            }
+        }
+    }
+
+    /** Chunks of a PNG and strips of a TIFF may end just where the file does, and nothing complains while it is decoded. */
+    public function test_a_file_that_ends_between_two_pieces_ends_early(): void
+    {
+        $this->ffmpeg(['-f', 'lavfi', '-i', 'testsrc2=size=320x200:rate=24', '-frames:v', '2', "{$this->pictures}/s%04d.png"]);
+        $png = (string) file_get_contents("{$this->pictures}/s0002.png");
+        file_put_contents("{$this->pictures}/s0002.png", substr($png, 0, (int) strrpos($png, 'IEND') - 4));
+        self::assertSame(0, PlainPicture::read("{$this->pictures}/s0002.png", 'png')->rows);
+        self::assertNull(PlainPicture::read("{$this->pictures}/s0001.png", 'png')->rows);
+        self::assertSame(['s0002.png ends early; what is missing may be black.'], $this->app->make(\App\Footage\Intake::class)->take($this->zipped(), 'x.zip', false)->info()->damage);
+        // A TIFF whose directory comes first, with one strip of two in it.
+        $tiff = static fn(int $bytes): string => 'II' . pack('vV', 42, 8) . pack('v', 4) . pack('vvVV', 256, 4, 1, 4) . pack('vvVV', 257, 4, 1, 4) . pack('vvVV', 273, 4, 2, 62) . pack('vvVV', 279, 3, 2, 8 + 8 * 65536) . pack('V', 0) . pack('VV', 70, 78) . str_repeat('x', $bytes);
+        foreach ([16 => null, 15 => 0, 3 => 0] as $bytes => $rows) {
+            file_put_contents("{$this->pictures}/t.tiff", $tiff($bytes));
+            clearstatcache();
+            self::assertSame($rows, PlainPicture::read("{$this->pictures}/t.tiff", 'tiff')->rows, (string) $bytes);
+        }
+    }
+
+    #[DataProvider('types')]
+    public function test_a_picture_of_another_size_is_refused_by_name(string $type): void
+    {
+        $format = ['exr' => ['-pix_fmt', 'gbrpf32le'], 'dpx' => ['-pix_fmt', 'rgb48be']][$type] ?? [];
+        $this->ffmpeg(['-f', 'lavfi', '-i', 'testsrc2=size=96x64:rate=24', '-frames:v', '3', ...$format, "{$this->pictures}/s%04d.{$type}"]);
+        $this->ffmpeg(['-f', 'lavfi', '-i', 'testsrc2=size=96x62:rate=24', '-frames:v', '1', ...$format, '-y', '-update', '1', "{$this->pictures}/s0002.{$type}"]);
+        $this->expectExceptionMessage("s0002.{$type} is 96 x 62, and the pictures before it are 96 x 64");
+        $this->app->make(\App\Footage\Intake::class)->take($this->zipped(), 'x.zip', false);
+    }
+
+    public function test_two_files_of_one_name_in_an_archive_are_refused(): void
+    {
+        $this->ffmpeg(['-f', 'lavfi', '-i', 'testsrc2=size=96x64:rate=24', '-frames:v', '2', "{$this->pictures}/s%04d.png"]);
+        $zip = (string) file_get_contents($this->zipped());
+        file_put_contents("{$this->folder}/twice.zip", str_replace('s0002.png', 's0001.png', $zip));
+        $this->expectExceptionMessage('two of its files are called s0001.png');
+        $this->app->make(\App\Footage\Intake::class)->take("{$this->folder}/twice.zip", 'x.zip', false);
+    }
+
+    public function test_an_ogg_that_ends_early_is_told(): void
+    {
+        $film = $this->film('a.ogv', ['-c:v', 'libtheora', '-pix_fmt', 'yuv420p'], '96x64', 40);
+        $take = fn(string $file): array => $this->app->make(\App\Footage\Intake::class)->take($file, 'a.ogv', false)->info()->damage;
+        self::assertSame([], $take($film));
+        $whole = (string) file_get_contents($film);
+        $starts = [];
+        for ($at = -1; ($at = strpos($whole, 'OggS', $at + 1)) !== false;) {
+            $starts[] = $at;
+        }
+        // At the end of a page, and in the middle of one.
+        foreach ([end($starts), end($starts) + 100] as $i => $length) {
+            file_put_contents("{$this->folder}/short{$i}.ogv", substr($whole, 0, $length));
+            self::assertMatchesRegularExpression('/^The file ends early: it breaks off after frame \d+, without the page that is marked as its last\.$/', implode(' ', $take("{$this->folder}/short{$i}.ogv")));
+        }
     }
 
     public function test_footage_is_taken_from_folders_of_the_server_and_from_nowhere_else(): void
