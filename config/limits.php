@@ -36,6 +36,9 @@ return [
     // How long is kept what was left: uploads nobody went on with, parts of deliveries that were given up, tracks and tables no
     // recipe names; and how many databases set aside by upgrades.
     'kept' => ['uploads_days' => 7, 'parts_days' => 14, 'unnamed_days' => 1, 'set_aside' => 5],
+    // Of a cut, of a bundle's manifest, of a track: how many values, and how many lists and objects.
+    'json' => ['values' => 5_000_000, 'arrays' => 1_000_000],
+    'bundle' => ['manifest_bytes' => 64 * 1024 ** 2, 'track_bytes' => 128 * 1024 ** 2, 'shots' => 10_000, 'notes' => 10_000, 'versions' => 1_000, 'named' => 1_000],
     // Of a look-up table; of a cut; of any other text.
     'texts' => ['cube_bytes' => 16_000_000, 'cut_bytes' => 64_000_000, 'bytes' => 2_000_000],
 ];

@@ -5,12 +5,15 @@ declare(strict_types=1);
 namespace App\Bundles;
 
 use App\Carrying\KeptTreatments;
+use App\Database\ShortTransactions;
 use App\Deliveries\DiskSpace;
 use App\Footage\Intake;
 use App\Footage\RefusedFootage;
 use App\Footage\StorageFull;
 use App\Footage\UnreadableFootage;
+use App\Json;
 use App\Models\Footage;
+use App\Models\FrameNote;
 use App\Models\Job;
 use App\Models\Shot;
 use App\Models\ShotState;
@@ -25,6 +28,7 @@ use Cossel\Core\Recipe\RecipeReader;
 use Cossel\Core\Recipe\RecipeWriter;
 use Cossel\Core\Recipe\UnknownId;
 use Cossel\Core\Touch\MissingAsset;
+use Illuminate\Support\Arr;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -34,9 +38,6 @@ use Illuminate\Support\Facades\DB;
  */
 final class BundleReader
 {
-    private const MOST_MANIFEST = 256 * 1024 ** 2;
-    private const MOST_TRACK = 256 * 1024 ** 2;
-
     /** @var array<string, string> SHA-256 of footage as the bundle names it => as it is here */
     private array $renamed = [];
     /** Bytes that it may still unpack to. */
@@ -76,23 +77,22 @@ final class BundleReader
         try {
             $this->renamed = [];
             $this->left = (int) config('limits.footage.unpacked_bytes');
-            $manifest = Manifest::of(json_decode($this->entry($zip, BundleWriter::MANIFEST, self::MOST_MANIFEST), true, 256));
+            $manifest = Manifest::of($this->document($this->entry($zip, BundleWriter::MANIFEST, (int) config('limits.bundle.manifest_bytes')), BundleWriter::MANIFEST));
             $sizes = array_map(static fn(int $i): int => $zip->statIndex($i)['size'] ?? 0, range(0, $zip->numFiles - 1));
             DiskSpace::check(min($this->left, array_sum($sizes)), 'have the bundle written without footage');
             $this->takeFiles($zip, $manifest);
+            $shots = [];
             foreach ($manifest->shots as $i => $shot) {
-                $this->check($shot, $i);
+                $shots[$i] = $this->checked($shot, $i);
             }
+            $job = DB::transaction(fn(): Job => $this->job($manifest));
+            // From here on nothing is refused any more; broken off, the same bundle brings the rest.
             $told = [];
+            ShortTransactions::each(array_keys($shots), function (int $i) use ($job, $shots, $manifest, &$told): void {
+                $told[] = $this->shot($job, $shots[$i], $i, $manifest);
+            }, static fn() => null);
 
-            return [DB::transaction(function () use ($manifest, &$told): Job {
-                $job = $this->job($manifest);
-                foreach ($manifest->shots as $i => $shot) {
-                    $told[] = $this->shot($job, $shot, $i, $manifest);
-                }
-
-                return $job;
-            }), array_values(array_filter($told)) ?: ['Everything of it was here already.']];
+            return [$job, array_values(array_filter($told)) ?: ['Everything of it was here already.']];
         } catch (InvalidRecipe|UnknownId|MissingAsset|RefusedFootage $reason) {
             throw BadBundle::because(rtrim(lcfirst($reason->getMessage()), '.'));
         } finally {
@@ -114,12 +114,12 @@ final class BundleReader
                 $this->footage($zip, $name, $sha256, $manifest);
                 continue;
             }
-            $text = $this->entry($zip, $name, $kind === 'tracks' ? self::MOST_TRACK : (int) config('limits.texts.cube_bytes'));
+            $text = $this->entry($zip, $name, $kind === 'tracks' ? (int) config('limits.bundle.track_bytes') : (int) config('limits.texts.cube_bytes'));
             if (hash('sha256', $text) !== $sha256) {
                 throw BadBundle::because('its content is not what its name says', $name);
             }
             try {
-                $kind === 'tracks' ? $this->tracks->keep(Track::read(json_decode($text, true, 64))) : $this->assets->keepCube($text);
+                $kind === 'tracks' ? $this->tracks->keep(Track::read($this->document($text, $name))) : $this->assets->keepCube($text);
             } catch (InvalidRecipe|InvalidCube $reason) {
                 throw BadBundle::because(rtrim($reason->getMessage(), '.'), $name);
             }
@@ -151,16 +151,23 @@ final class BundleReader
         }
     }
 
-    /** @param array<string, mixed> $shot */
-    private function check(array $shot, int $i): void
+    /**
+     * @param array<string, mixed> $shot
+     *
+     * @return array<string, mixed> with its recipes as they are written here
+     */
+    private function checked(array $shot, int $i): array
     {
-        foreach ([$shot['recipe'], ...array_column($shot['versions'], 'recipe')] as $document) {
+        $sha256 = $this->renamed[$shot['footage']] ?? $shot['footage'];
+        $footage = Footage::where('sha256', $sha256)->first();
+        $footage === null || Intake::span($footage, $shot['span']);
+        $json = function (array $document) use ($sha256, $i): string {
             try {
                 $recipe = $this->reader->read($this->here($document));
             } catch (InvalidRecipe $reason) {
                 throw BadBundle::because(rtrim($reason->getMessage(), '.'), "shot {$i}");
             }
-            if ($recipe->source->sha256 !== ($this->renamed[$shot['footage']] ?? $shot['footage'])) {
+            if ($recipe->source->sha256 !== $sha256) {
                 throw BadBundle::because('its recipe is for other footage', "shot {$i}");
             }
             foreach ($recipe->tracks() as $track) {
@@ -169,7 +176,11 @@ final class BundleReader
             foreach ($recipe->assets as $name => $asset) {
                 $this->assets->has($asset['sha256'], $asset['kind']) || throw BadBundle::because("the file “{$name}” is not in it", "shot {$i}");
             }
-        }
+
+            return $this->writer->json($recipe);
+        };
+
+        return [...$shot, 'recipe' => $json($shot['recipe']), 'versions' => array_map(static fn(array $version): array => [...$version, 'recipe' => $json($version['recipe'])], $shot['versions'])];
     }
 
     private function job(Manifest $manifest): Job
@@ -229,10 +240,7 @@ final class BundleReader
                 $changed = true;
             }
         }
-        foreach ($told['frameNotes'] as $note) {
-            $kept = $shot->frameNotes()->firstOrCreate(['frame' => $note['frame'], 'text' => $note['text']], ['resolved' => $note['resolved']]);
-            $changed = $changed || $kept->wasRecentlyCreated;
-        }
+        $changed = $this->notes($shot, $told['frameNotes']) || $changed;
         $changed = $this->step($shot, $told['recipe'], 'From a bundle') !== null || $changed;
 
         return match (true) {
@@ -240,6 +248,31 @@ final class BundleReader
             $known === null => "{$shot->name} came in" . ($shot->state === ShotState::Missing ? "; it asks for {$shot->wants['name']}." : '.'),
             default => "{$shot->name} was brought up to the bundle" . ($called === $shot->name ? '.' : "; it was called {$called} here."),
         };
+    }
+
+    /**
+     * Adds the notes on frames that the shot has not.
+     *
+     * @param list<array{frame: int, text: string, resolved: bool}> $notes
+     *
+     * @return bool whether there were any
+     */
+    private function notes(Shot $shot, array $notes): bool
+    {
+        $known = $shot->frameNotes()->toBase()->get(['frame', 'text'])->mapWithKeys(static fn(object $row): array => ["{$row->frame} {$row->text}" => true])->all();
+        $new = [];
+        foreach ($notes as $note) {
+            $key = "{$note['frame']} {$note['text']}";
+            if (!isset($known[$key])) {
+                $known[$key] = true;
+                $new[] = ['shot_id' => $shot->id, ...Arr::only($note, ['frame', 'text', 'resolved']), 'created_at' => now(), 'updated_at' => now()];
+            }
+        }
+        foreach (array_chunk($new, 1000) as $rows) {
+            FrameNote::insert($rows);
+        }
+
+        return $new !== [];
     }
 
     /** Notes with what is written here and not there below. */
@@ -269,13 +302,12 @@ final class BundleReader
     /**
      * Makes a recipe the shot's present one, unless it is so already.
      *
-     * @param array<string, mixed> $document
+     * @param string $json as the writer writes it
      *
      * @return int|null number of the new revision
      */
-    private function step(Shot $shot, array $document, string $label): ?int
+    private function step(Shot $shot, string $json, string $label): ?int
     {
-        $json = $this->writer->json($this->reader->read($this->here($document)));
         $shot->refresh();
         if ($shot->revision > 0 && $this->recipes->present($shot)->recipe === $json) {
             return null;
@@ -292,6 +324,15 @@ final class BundleReader
     private function here(array $document): mixed
     {
         return $this->renamed === [] ? $document : json_decode(strtr(json_encode($document, JSON_THROW_ON_ERROR), $this->renamed), true);
+    }
+
+    private function document(string $text, string $name): mixed
+    {
+        try {
+            return Json::read($text);
+        } catch (\JsonException $reason) {
+            throw BadBundle::because($reason->getMessage(), $name);
+        }
     }
 
     /** What an archive says of its sizes is not to be trusted. */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Cuts;
 
+use App\Json;
 use App\Models\DeliveryState;
 use App\Models\Job;
 use App\Models\Shot;
@@ -26,9 +27,9 @@ final class CutFile
             return EdlReader::read($text, $rate);
         }
         try {
-            return OtioReader::read(json_decode($text, true, 64, JSON_THROW_ON_ERROR));
+            return OtioReader::read(Json::read($text));
         } catch (\JsonException $reason) {
-            throw InvalidCut::at('', 'this is no JSON (' . lcfirst($reason->getMessage()) . ')');
+            throw InvalidCut::at('', $reason->getMessage());
         }
     }
 

@@ -9,6 +9,7 @@ use App\Footage\FrameCache;
 use App\Footage\FrameReader;
 use App\Pictures\PictureCache;
 use App\Upkeep\Failures;
+use App\Work\OutOfMemory;
 use App\Work\WorkConnector;
 use App\Work\WorkerLock;
 use Cossel\Core\Recipe\RecipeReader;
@@ -37,6 +38,7 @@ final class CosselProvider extends ServiceProvider
         Model::unguard();
         Model::preventSilentlyDiscardingAttributes();
         Failures::watch();
+        $this->app->runningInConsole() && OutOfMemory::watch();
         $queue = $this->app->make('queue');
         $queue->addConnector('work', fn(): WorkConnector => $this->app->make(WorkConnector::class));
         // Between two pieces of work nothing is left open.

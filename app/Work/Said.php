@@ -21,7 +21,7 @@ use Cossel\Core\Touch\MissingAsset;
 /** What a person reads of background work that failed. Exceptions meant for people speak for themselves; others are in the log. */
 final class Said
 {
-    private const FOR_PEOPLE = [StorageFull::class, DeliveryNotReady::class, FfmpegFailed::class, FfmpegInterrupted::class, RefusedFootage::class, UnreadableFootage::class, ShotNotReady::class, StaleEdit::class, MissingTrack::class, InvalidRecipe::class, UnknownId::class, MissingAsset::class, TooCostly::class];
+    private const FOR_PEOPLE = [StorageFull::class, DeliveryNotReady::class, FfmpegFailed::class, FfmpegInterrupted::class, RefusedFootage::class, UnreadableFootage::class, ShotNotReady::class, StaleEdit::class, MissingTrack::class, InvalidRecipe::class, UnknownId::class, MissingAsset::class, TooCostly::class, OutOfMemory::class];
 
     public static function of(?\Throwable $reason): string
     {

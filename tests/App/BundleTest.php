@@ -162,7 +162,23 @@ final class BundleTest extends AppTestCase
     {
         $manifest = static fn(\Closure $change): \Closure => static fn(\ZipArchive $zip, array $m): bool => $zip->addFromString('bundle.json', (string) json_encode($change($m)));
         yield 'another format' => [$manifest(static fn(array $m): array => ['cossel' => 'bundle/9'] + $m), 'bundle.json /cossel: expected bundle/1, found "bundle/9"'];
-        yield 'no JSON' => [static fn(\ZipArchive $zip): bool => $zip->addFromString('bundle.json', '{"cossel":'), 'found no JSON'];
+        yield 'no JSON' => [static fn(\ZipArchive $zip): bool => $zip->addFromString('bundle.json', '{"cossel":'), 'bundle.json: this is no JSON (syntax error)'];
+        $put = static fn(array $change): \Closure => $manifest(static fn(array $m): array => array_replace_recursive($m, $change));
+        yield 'a preset with a way out' => [$put(['presets' => [['order' => ['name' => '../../../../etc/{job}']]]]), 'bundle.json /presets/0/order: a name is made of letters, digits, spaces, dots, dashes and underscores.'];
+        yield 'a preset of no height' => [$put(['presets' => [['order' => ['height' => -1]]]]), 'bundle.json /presets/0/order: '];
+        yield 'a limit below nothing' => [$put(['shots' => [['limits' => ['drift' => -5]]]]), 'bundle.json /shots/0/limits/drift: expected a limit of 0 to'];
+        yield 'a limit of nothing known' => [$put(['shots' => [['limits' => ['rust' => 1]]]]), 'bundle.json /shots/0/limits/rust: expected the name of a tell-tale.'];
+        yield 'a note far beyond the shot' => [$put(['shots' => [['frameNotes' => [['frame' => 10 ** 15]]]]]), 'bundle.json /shots/0/frameNotes/0/frame: expected a frame of the shot, 0 to 7.'];
+        yield 'a span far beyond all footage' => [$put(['shots' => [['span' => [0, 10 ** 15]]]]), 'bundle.json /shots/0/span: expected a first and a last frame, at most 19999.'];
+        yield 'a version of a long name' => [$put(['shots' => [['versions' => [['name' => str_repeat('x', 61)]]]]]), 'bundle.json /shots/0/versions/0/name: expected a text of at most 60 letters.'];
+        yield 'a cut with handles below nothing' => [$put(['shots' => [['cut' => ['number' => 1, 'name' => 'x', 'file' => null, 'reel' => null, 'in' => 0, 'out' => 5, 'at' => 0, 'start' => null, 'told' => [], 'rate' => '24/1', 'handles' => -5, 'retired' => false]]]]), 'its place in the cut cannot be read'];
+        yield 'more notes than there may be' => [$manifest(static function (array $m): array {
+            $m['shots'][0]['frameNotes'] = array_fill(0, 10_001, ['frame' => 1, 'text' => 'x', 'resolved' => false]);
+
+            return $m;
+        }), 'bundle.json /shots/0/frameNotes: expected a list of at most 10000.'];
+        yield 'brackets without end' => [static fn(\ZipArchive $zip): bool => $zip->addFromString('bundle.json', '{"cossel":"bundle/1","x":[' . str_repeat('[],', 1_100_000) . '[]]}'), 'bundle.json: it holds more than 1000000 lists or 5000000 values.'];
+        yield 'brackets in brackets' => [static fn(\ZipArchive $zip): bool => $zip->addFromString('bundle.json', str_repeat('[', 500_000)), 'bundle.json: it is nested deeper than 128.'];
         yield 'a way out' => [static fn(\ZipArchive $zip): bool => $zip->addFromString('../../evil.php', '<?php'), '../../evil.php: this does not belong in a bundle'];
         yield 'a program' => [static fn(\ZipArchive $zip): bool => $zip->addFromString('footage/run.sh', 'x'), 'this does not belong in a bundle'];
         yield 'a track under a false name' => [static fn(\ZipArchive $zip): bool => $zip->addFromString('tracks/' . str_repeat('ab', 32) . '.json', '{}'), 'its content is not what its name says'];

@@ -15,7 +15,7 @@ use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
 use Symfony\Component\Process\Process;
 
-/** Another program holds the database: people read so and lose nothing, work waits and nothing of it is counted as gone wrong. */
+/** Another program holds the database: people read so and lose nothing, work waits uncounted. Memory runs out: work is given up in the end. */
 final class LockedTest extends AppTestCase
 {
     use FirstRelease;
@@ -70,6 +70,21 @@ final class LockedTest extends AppTestCase
         Artisan::call('queue:work', ['connection' => 'work', '--once' => true, '--queue' => Queues::BENCH, '--sleep' => 0]);
         self::assertSame('Done', Job::firstOrFail()->name);
         self::assertSame(0, DB::table('queue_jobs')->count());
+    }
+
+    public function test_work_that_takes_all_the_memory_there_is_is_given_up_after_three_tries(): void
+    {
+        DB::statement('PRAGMA busy_timeout = 5000');
+        dispatch(new HungryWork());
+        for ($try = 1; $try <= 3; ++$try) {
+            DB::table('queue_jobs')->update(['available_at' => 0]);
+            $worker = new Process(['php', '-d', 'memory_limit=96M', base_path('artisan'), 'queue:work', 'work', '--once', '--queue=' . Queues::BENCH, '--sleep=0'], env: ['COSSEL_DATA' => "{$this->folder}/data", 'COSSEL_CACHE' => "{$this->folder}/cache", 'DB_DATABASE' => "{$this->folder}/data/cossel.sqlite", 'QUEUE_CONNECTION' => 'work', 'CACHE_STORE' => 'file'], timeout: 60);
+            $worker->run();
+            self::assertSame($try < 3 ? 1 : 0, DB::table('queue_jobs')->count(), $worker->getOutput());
+            self::assertSame(0, DB::table('queue_jobs')->whereNotNull('reserved_at')->count(), 'it is put back');
+        }
+        self::assertSame('This takes more memory than it may have.', Failure::sole()->reason);
+        self::assertNotSame('Half', Job::firstOrFail()->name);
     }
 
     /** Another process holds the write lock for so many seconds. */

@@ -14,13 +14,19 @@ final class LimitRequest extends ShotRequest
     /** @return array<string, mixed> */
     public function rules(): array
     {
-        $most = array_column(array_map(static fn(Telltale $telltale): array => [$telltale->name, $telltale->most], Telltales::all()), 1, 0);
+        $most = self::most();
         $asked = $this->json('telltale');
 
         return [
             'telltale' => ['required', Rule::in(array_keys($most))],
             'limit' => ['present', 'nullable', 'numeric', 'between:0,' . ($most[is_string($asked) ? $asked : ''] ?? 0)],
         ];
+    }
+
+    /** @return array<string, float> how far the limit of each tell-tale can be moved */
+    public static function most(): array
+    {
+        return array_column(array_map(static fn(Telltale $telltale): array => [$telltale->name, $telltale->most], Telltales::all()), 1, 0);
     }
 
     public function telltale(): string

@@ -14,7 +14,13 @@ final class PresetRequest extends FormRequest
     /** @return array<string, mixed> */
     public function rules(): array
     {
-        return ['title' => ['required', 'string', 'max:80'], ...self::ofDelivery(), ...self::ofMany()];
+        return ['title' => ['required', 'string', 'max:80'], ...self::ofOrder()];
+    }
+
+    /** @return array<string, mixed> what an order has to be, wherever it comes from */
+    public static function ofOrder(): array
+    {
+        return [...self::ofDelivery(), ...self::ofMany()];
     }
 
     public function title(): string
