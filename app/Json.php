@@ -11,6 +11,8 @@ namespace App;
 final class Json
 {
     private const DEPTH = 128;
+    /** Levels down that each sign leads. */
+    private const STEPS = ['{' => 1, '[' => 1, '}' => -1, ']' => -1, ',' => 0];
 
     /**
      * @return mixed arrays by name, numbers, texts
@@ -32,24 +34,18 @@ final class Json
         ['values' => $mostValues, 'arrays' => $mostArrays] = config('limits.json');
         [$values, $arrays, $depth] = [0, 0, 0];
         for ($at = 0, $end = strlen($text); ($at += strcspn($text, '"{}[],', $at)) < $end; ++$at) {
-            switch ($text[$at]) {
-                case '"':
-                    // To its other end, past what a backslash makes part of it.
-                    for (++$at; ($at += strcspn($text, '"\\', $at)) < $end && $text[$at] === '\\'; $at += 2);
-                    break;
-                    // no break
-                case '{':
-                case '[':
-                    ++$arrays;
-                    if (++$depth > self::DEPTH) {
-                        throw new \JsonException(sprintf('it is nested deeper than %d', self::DEPTH));
-                    }
-                    break;
-                case ',':
-                    ++$values;
-                    break;
-                default:
-                    --$depth;
+            if ($text[$at] === '"') {
+                // To its other end, past what a backslash makes part of it.
+                for (++$at; ($at += strcspn($text, '"\\', $at)) < $end && $text[$at] === '\\'; $at += 2);
+                continue;
+            }
+            /** @var int $step */
+            $step = self::STEPS[$text[$at]];
+            $depth += $step;
+            $arrays += (int) ($step > 0);
+            $values += (int) ($step === 0);
+            if ($depth > self::DEPTH) {
+                throw new \JsonException(sprintf('it is nested deeper than %d', self::DEPTH));
             }
             if ($arrays > $mostArrays || $values > $mostValues) {
                 throw new \JsonException(sprintf('it holds more than %d lists or %d values', $mostArrays, $mostValues));

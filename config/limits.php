@@ -18,6 +18,8 @@ return [
         // 8192 x 4320: beyond it a single frame takes more memory than a process has.
         'pixels' => 36_000_000,
         'frames' => 20000,
+        // How long a folder of the server may say nothing while something is copied out of it.
+        'silent_seconds' => 60,
     ],
     // Bytes of a request before it reaches PHP: of a file's piece or text, and of anything else.
     'bodies' => ['file' => 16 * 1024 ** 2, 'any' => 4 * 1024 ** 2],

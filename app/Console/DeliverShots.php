@@ -8,6 +8,7 @@ use App\Deliveries\FileName;
 use App\Deliveries\Format;
 use App\Deliveries\Orders;
 use App\Deliveries\Wishes;
+use App\Http\Requests\PresetRequest;
 use App\Models\Delivery;
 use App\Models\DeliveryState;
 use App\Work\Queues;
@@ -66,11 +67,8 @@ final class DeliverShots extends JobCommand
      */
     private function order(?array $preset): array
     {
-        if ($this->option('preset') !== null) {
-            return $preset ?? throw WrongUse::because("The job keeps no way of delivering “{$this->option('preset')}”.");
-        }
         $height = $this->option('height');
-        $order = [
+        $order = $this->option('preset') !== null ? $preset ?? throw WrongUse::because("The job keeps no way of delivering “{$this->option('preset')}”.") : [
             'format' => $this->option('as'),
             'handles' => !$this->option('without-handles'),
             'name' => $this->option('name') ?? FileName::USUAL,
@@ -79,10 +77,11 @@ final class DeliverShots extends JobCommand
             'beside' => $this->option('beside'),
             'burn' => $this->option('burn'),
         ];
-        Format::tryFrom((string) $order['format']) ?? throw WrongUse::because("There is no format {$order['format']}; there are " . implode(', ', array_column(Format::cases(), 'value')) . '.');
-        $problem = FileName::problem($order['name']) ?? Validator::make($order, Wishes::rules())->errors()->first();
+        Format::tryFrom((string) ($order['format'] ?? '')) ?? throw WrongUse::because("There is no format {$order['format']}; there are " . implode(', ', array_column(Format::cases(), 'value')) . '.');
+        // A kept one may be of an earlier release, which asked less of it.
+        $problem = Validator::make($order, PresetRequest::ofOrder())->errors()->first();
 
-        return $problem === '' ? $order : throw WrongUse::because((string) $problem);
+        return $problem === '' ? $order : throw WrongUse::because($problem);
     }
 
     /** @param list<Delivery> $deliveries */

@@ -24,7 +24,7 @@ final class Intake
      */
     public function take(string $path, string $name, bool $ours): Footage
     {
-        $sha256 = file_exists($path) ? ImageSequence::sha256($path) : '';
+        $sha256 = is_file($path) || is_dir($path) ? ImageSequence::sha256($path) : '';
         if ($sha256 === '') {
             throw UnreadableFootage::gone($name);
         }

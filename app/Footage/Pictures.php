@@ -14,7 +14,8 @@ final readonly class Pictures
 {
     /** File types by their endings, as ffmpeg names their codecs. */
     public const CODECS = ['png' => 'png', 'tif' => 'tiff', 'tiff' => 'tiff', 'jpg' => 'mjpeg', 'jpeg' => 'mjpeg', 'dpx' => 'dpx', 'exr' => 'exr'];
-    private const ABOUT = 'sequence.json';
+    /** What lies beside them and tells of them. */
+    public const ABOUT = 'sequence.json';
 
     /**
      * @param string       $type  ending of their names

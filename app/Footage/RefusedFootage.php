@@ -57,6 +57,11 @@ final class RefusedFootage extends \DomainException
         return new self("{$path} is not inside the folders that this server may read from.");
     }
 
+    public static function noFile(string $path): self
+    {
+        return new self("{$path} is neither a file nor a folder that can be read.");
+    }
+
     public static function span(int $from, int $to, int $last): self
     {
         return new self("The span {$from} to {$to} is not within the footage, which has frames 0 to {$last}.");

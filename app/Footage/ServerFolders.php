@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace App\Footage;
 
+use Symfony\Component\Process\Exception\ProcessTimedOutException;
+use Symfony\Component\Process\Process;
+
 /** Folders of the server that footage may be taken from without being sent, and nothing outside them. */
 final class ServerFolders
 {
@@ -47,7 +50,7 @@ final class ServerFolders
             if ($real === false || !self::isInside($real)) {
                 continue;
             }
-            $kind = is_dir($real) ? (self::isSequence($real) ? 'sequence' : 'folder') : (in_array(strtolower(pathinfo($name, PATHINFO_EXTENSION)), self::FILMS, true) ? 'film' : null);
+            $kind = is_dir($real) ? (self::isSequence($real) ? 'sequence' : 'folder') : (is_file($real) && in_array(strtolower(pathinfo($name, PATHINFO_EXTENSION)), self::FILMS, true) ? 'film' : null);
             $kind === null || $found[] = ['name' => $name, 'path' => "{$path}/{$name}", 'kind' => $kind, 'bytes' => is_file($real) ? (int) filesize($real) : 0];
         }
 
@@ -76,6 +79,9 @@ final class ServerFolders
     public static function source(string $path): string
     {
         $source = self::real($path);
+        if (!is_dir($source) && !is_file($source)) {
+            throw RefusedFootage::noFile($path);
+        }
         foreach (is_dir($source) ? new \DirectoryIterator($source) : [] as $file) {
             if ($file->isLink() && !self::isInside((string) realpath($file->getPathname()))) {
                 throw RefusedFootage::outside("{$path}/{$file->getFilename()}");
@@ -83,6 +89,34 @@ final class ServerFolders
         }
 
         return $source;
+    }
+
+    /**
+     * Copies what is to be taken to a place of ours, as it is by now.
+     *
+     * @param string $source as {@see source} gave it
+     *
+     * @throws RefusedFootage|UnreadableFootage|StorageFull
+     */
+    public static function fetch(string $source, string $target): void
+    {
+        $limits = config('limits.footage');
+        $process = new Process([PHP_BINARY, base_path('server/fetch'), $source, $target, (string) $limits['upload_bytes'], (string) ($limits['frames'] + 1), ...array_values(self::roots())], timeout: null);
+        $process->setIdleTimeout($limits['silent_seconds']);
+        try {
+            $ended = $process->run();
+        } catch (ProcessTimedOutException) {
+            throw UnreadableFootage::silent(basename($source), $limits['silent_seconds']);
+        }
+        $name = ltrim(basename($source) . '/' . $process->getErrorOutput(), '/');
+        match ($ended) {
+            0 => null,
+            Fetch::OUTSIDE => throw RefusedFootage::outside(rtrim($name, '/')),
+            Fetch::NO_FILE => throw RefusedFootage::noFile(rtrim($name, '/')),
+            Fetch::TOO_LARGE => throw RefusedFootage::uploadSize($limits['upload_bytes']),
+            Fetch::NO_ROOM => throw StorageFull::or('The data folder cannot be written to.'),
+            default => throw new \RuntimeException("Fetching {$name} ended with {$ended}: {$process->getErrorOutput()}"),
+        };
     }
 
     private static function isInside(string $real): bool

@@ -37,6 +37,11 @@ final class UnreadableFootage extends \RuntimeException
         return new self("The footage of {$name} is no longer where it was. Bring it in again to go on.");
     }
 
+    public static function silent(string $name, int $seconds): self
+    {
+        return new self("{$name} could not be fetched: nothing of it came for {$seconds} seconds.");
+    }
+
     public static function frame(int $number): self
     {
         return new self("Frame {$number} cannot be decoded.");

@@ -10,6 +10,7 @@ use App\Models\ShotState;
 use App\Models\Upload;
 use App\Work\PrepareFrames;
 use App\Work\ReadFootage;
+use Illuminate\Filesystem\Filesystem;
 use Illuminate\Support\Facades\DB;
 
 /** Files on their way in, and what becomes of them. */
@@ -100,7 +101,16 @@ final class Uploads
         if ($upload === null || $shot->state === ShotState::Reading) {
             return;
         }
-        @unlink($upload->path());
+        self::drop($upload);
+    }
+
+    /** Has what lies in a folder of the server where a file that was sent would be; as it is there by now. */
+    public function fetch(Upload $upload): void
+    {
+        if ($upload->source !== null) {
+            self::drop($upload);
+            ServerFolders::fetch($upload->source, $upload->path());
+        }
     }
 
     /** Reads the file of a shot once more, where reading it broke off. */
@@ -118,7 +128,13 @@ final class Uploads
     {
         $upload = $shot->state === ShotState::Failed ? Upload::where('shot_id', $shot->id)->first() : null;
 
-        return $upload !== null && file_exists($upload->file());
+        return $upload !== null && (file_exists($upload->path()) || ($upload->source !== null && file_exists($upload->source)));
+    }
+
+    private static function drop(Upload $upload): void
+    {
+        $files = new Filesystem();
+        is_dir($upload->path()) ? $files->deleteDirectory($upload->path()) : $files->delete($upload->path());
     }
 
     /** Takes footage that is not whole as it is: its user has decided so. */

@@ -26,17 +26,12 @@ final class Upload extends Model
 
     protected $casts = ['span' => 'array', 'told' => 'array'];
 
+    /** Where it is kept until it is taken in: what was sent, or what was fetched from the server's folders. */
     public function path(): string
     {
         Storage::disk('data')->makeDirectory('uploads');
 
         return Storage::disk('data')->path("uploads/{$this->id}");
-    }
-
-    /** What is read: what was sent, or where it is on the server. */
-    public function file(): string
-    {
-        return $this->source ?? $this->path();
     }
 
     public function received(): int

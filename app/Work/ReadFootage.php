@@ -48,7 +48,8 @@ final class ReadFootage implements Piece
             return;
         }
         try {
-            $footage = $intake->take($upload?->file() ?? '', $upload->name ?? $shot->name, $upload?->source === null);
+            $upload === null || $uploads->fetch($upload);
+            $footage = $intake->take($upload?->path() ?? '', $upload->name ?? $shot->name, true);
             $damage = $footage->info()->damage;
             Intake::span($footage, $upload?->span);
             if ($damage === [] && $shot->cut !== null) {

@@ -264,7 +264,76 @@ final class SequenceTest extends AppTestCase
         }
         $this->getJson('/api/folders?path=reels/up')->assertStatus(422);
         self::assertSame(2, Shot::count());
+        self::assertSame([], glob("{$this->folder}/data/uploads/*") ?: []);
         config(['cossel.folders' => []]);
         self::assertSame([], ServerFolders::list(''));
+    }
+
+    private function reels(): string
+    {
+        mkdir($reels = "{$this->folder}/reels");
+        mkdir("{$this->folder}/secret");
+        config(['cossel.folders' => [$reels], 'limits.footage.silent_seconds' => 2]);
+
+        return $reels;
+    }
+
+    /** A named pipe never ends being opened, for whoever waits for what would be written to it. */
+    public function test_what_is_no_file_is_not_offered_and_keeps_nobody_waiting(): void
+    {
+        $reels = $this->reels();
+        mkdir("{$reels}/row");
+        posix_mkfifo("{$reels}/x.mkv", 0600);
+        posix_mkfifo("{$reels}/row/a1.png", 0600);
+        self::assertSame([['row', 'folder']], array_map(static fn(array $f): array => [$f['name'], $f['kind']], $this->getJson('/api/folders?path=reels')->assertOk()->json()));
+        $job = \App\Models\Job::create(['name' => 'Test']);
+        $this->postJson("/api/jobs/{$job->id}/folder", ['path' => 'reels/x.mkv'])->assertStatus(422)->assertJsonPath('message', 'reels/x.mkv is neither a file nor a folder that can be read.');
+        $began = microtime(true);
+        foreach (['x.mkv' => 'x.mkv', 'row' => 'row/a1.png'] as $source => $named) {
+            try {
+                ServerFolders::fetch("{$reels}/{$source}", "{$this->folder}/fetched");
+                self::fail('It was fetched.');
+            } catch (RefusedFootage $refusal) {
+                self::assertSame("{$named} is neither a file nor a folder that can be read.", $refusal->getMessage());
+            }
+        }
+        self::assertLessThan(2.0, microtime(true) - $began);
+    }
+
+    public function test_what_is_put_in_the_place_of_a_source_brings_nothing_from_outside(): void
+    {
+        $reels = $this->reels();
+        file_put_contents("{$this->folder}/secret/a.mkv", 'a secret');
+        file_put_contents("{$this->folder}/secret/a1.png", 'a secret');
+        mkdir("{$reels}/row");
+        file_put_contents("{$reels}/a.mkv", 'a film');
+        file_put_contents("{$reels}/row/a1.png", 'a picture');
+        $sources = [ServerFolders::source('reels/a.mkv'), ServerFolders::source('reels/row')];
+        ServerFolders::fetch($sources[0], "{$this->folder}/fetched");
+        self::assertSame('a film', file_get_contents("{$this->folder}/fetched"));
+        unlink("{$reels}/a.mkv");
+        symlink("{$this->folder}/secret/a.mkv", "{$reels}/a.mkv");
+        rename("{$reels}/row", "{$reels}/moved");
+        symlink("{$this->folder}/secret", "{$reels}/row");
+        foreach (['a.mkv', 'row/a1.png'] as $i => $named) {
+            try {
+                ServerFolders::fetch($sources[$i], "{$this->folder}/stolen{$i}");
+                self::fail('It was fetched.');
+            } catch (RefusedFootage $refusal) {
+                self::assertSame("{$named} is not inside the folders that this server may read from.", $refusal->getMessage());
+            }
+        }
+        self::assertFileDoesNotExist("{$this->folder}/stolen0");
+        self::assertSame([], glob("{$this->folder}/stolen1/*") ?: []);
+    }
+
+    public function test_a_source_that_says_nothing_is_given_up(): void
+    {
+        $reels = $this->reels();
+        file_put_contents("{$reels}/a.mkv", str_repeat('x', 3_000_000));
+        // Somebody else holds where it would be written, so that nothing comes.
+        posix_mkfifo("{$this->folder}/never", 0600);
+        $this->expectExceptionMessage('a.mkv could not be fetched: nothing of it came for 2 seconds.');
+        ServerFolders::fetch("{$reels}/a.mkv", "{$this->folder}/never");
     }
 }
