@@ -7,6 +7,7 @@ namespace App;
 use App\Footage\Jail;
 use App\Server\Supervised;
 use App\Upkeep\Upgrade;
+use App\Work\WorkerLock;
 use Illuminate\Support\Facades\DB;
 use Symfony\Component\Process\Process;
 
@@ -15,11 +16,13 @@ final class Health
 {
     /** Less room than this and neither frames nor deliveries find a place. */
     private const ROOM = 1024 ** 3;
+    /** Seconds without an answer after which a worker is told of. */
+    private const SILENT = 60;
 
     /** @return array<string, string|null> null is well */
     public static function report(): array
     {
-        $checks = ['database' => self::database(...), 'disk' => self::disk(...), 'ffmpeg' => self::ffmpeg(...), 'ffi' => self::ffi(...), 'jit' => self::jit(...), 'server' => self::server(...)];
+        $checks = ['database' => self::database(...), 'disk' => self::disk(...), 'ffmpeg' => self::ffmpeg(...), 'ffi' => self::ffi(...), 'jit' => self::jit(...), 'server' => self::server(...), 'workers' => self::workers(...)];
 
         return array_map(static function (\Closure $check): ?string {
             try {
@@ -71,6 +74,14 @@ final class Health
         $down = array_filter(Supervised::programs(), static fn(array $program): bool => !$program['runs']);
 
         return $down === [] ? null : implode(', ', array_column($down, 'name')) . ' does not run. It is started again and again; its log in storage/logs tells why it ends.';
+    }
+
+    /** A worker that lives and gets nowhere: it waits in the system for something that does not come. */
+    private static function workers(): ?string
+    {
+        $silent = app(WorkerLock::class)->silent(self::SILENT);
+
+        return $silent === [] ? null : sprintf('%s not answered for a minute: process %s. What it holds waits; end it, and another takes that up.', count($silent) === 1 ? 'A worker has' : 'Workers have', implode(', ', $silent));
     }
 
     /** How foreign files are opened: not a matter of being well, but of knowing. */

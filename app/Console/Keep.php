@@ -11,7 +11,7 @@ use Illuminate\Console\Command;
 final class Keep extends Command
 {
     /** What is done, and after how many seconds again. */
-    private const EVERY = ['letGo' => 2, 'lineUp' => 15, 'clear' => 20, 'keepBounds' => 60];
+    private const EVERY = ['letGo' => 2, 'ask' => 5, 'lineUp' => 15, 'clear' => 20, 'keepBounds' => 60];
 
     protected $signature = 'cossel:keep {--once : everything one time}';
 
@@ -19,7 +19,7 @@ final class Keep extends Command
 
     public function handle(Waiting $waiting, Leftovers $leftovers): int
     {
-        $acts = ['letGo' => $waiting->letGo(...), 'lineUp' => $waiting->lineUp(...), 'clear' => $leftovers->clear(...), 'keepBounds' => $leftovers->keepBounds(...)];
+        $acts = ['letGo' => $waiting->letGo(...), 'ask' => $waiting->ask(...), 'lineUp' => $waiting->lineUp(...), 'clear' => $leftovers->clear(...), 'keepBounds' => $leftovers->keepBounds(...)];
         for ($second = 0; ; ++$second) {
             foreach ($acts as $name => $act) {
                 if ($second % self::EVERY[$name] === 0) {

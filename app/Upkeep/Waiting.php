@@ -42,6 +42,12 @@ final class Waiting
         }
     }
 
+    /** Asks the workers whether they get anywhere; {@see \App\Health} tells of those that do not. */
+    public function ask(): void
+    {
+        $this->lock->ask();
+    }
+
     /** Rows and their work are written together, so this finds something only in a database that came from elsewhere or from an earlier release. */
     public function lineUp(): void
     {

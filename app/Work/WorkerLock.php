@@ -30,9 +30,28 @@ final class WorkerLock
                 throw new \RuntimeException("The folder {$this->folder} cannot be written to.");
             }
             $this->held = $file;
+            $this->answer($file);
         }
 
         return $this->name;
+    }
+
+    /** Asks all workers whether they still get anywhere. One that waits in the system for something that never comes does not answer. */
+    public function ask(): void
+    {
+        foreach ($this->living() as $name => $pid) {
+            $pid === null || @posix_kill($pid, SIGUSR1);
+        }
+        @touch($this->asked());
+    }
+
+    /** @return list<int> numbers of the processes of workers that have not answered for so many seconds */
+    public function silent(int $seconds): array
+    {
+        clearstatcache();
+        $asked = @filemtime($this->asked());
+
+        return array_values(array_filter($this->living(), fn(?int $pid, string $name): bool => $pid !== null && $asked !== false && $asked - (int) @filemtime("{$this->folder}/{$name}") > $seconds, ARRAY_FILTER_USE_BOTH));
     }
 
     public function lives(string $name): bool
@@ -56,5 +75,34 @@ final class WorkerLock
     public function forget(string $name): void
     {
         @unlink("{$this->folder}/" . basename($name));
+    }
+
+    /** @return array<string, int|null> numbers of the processes of those that live, where they have told them */
+    private function living(): array
+    {
+        $names = array_filter(array_map(basename(...), glob("{$this->folder}/*") ?: []), $this->lives(...));
+
+        return array_combine($names, array_map(fn(string $name): ?int => (int) @file_get_contents("{$this->folder}/{$name}") ?: null, $names));
+    }
+
+    /**
+     * Between two steps of whatever it does, a worker answers by the time of its file. Only once it can is its number told: a process
+     * that knows nothing of the signal ends by it.
+     *
+     * @param resource $file
+     */
+    private function answer(mixed $file): void
+    {
+        if (function_exists('pcntl_async_signals')) {
+            pcntl_async_signals(true);
+            pcntl_signal(SIGUSR1, fn() => @touch("{$this->folder}/{$this->name}"));
+            fwrite($file, (string) getmypid());
+            fflush($file);
+        }
+    }
+
+    private function asked(): string
+    {
+        return "{$this->folder}.asked";
     }
 }

@@ -58,6 +58,33 @@ final class WorkTest extends AppTestCase
         self::assertSame($first?->getJobId(), $this->queue()->pop(Queues::BENCH)?->getJobId());
     }
 
+    public function test_a_worker_that_gets_nowhere_is_told_of(): void
+    {
+        posix_mkfifo($pipe = "{$this->folder}/pipe", 0600);
+        $code = sprintf('require %s; $l = new \\%s(%s); echo $l->name(), "\n"; ', var_export(base_path('vendor/autoload.php'), true), WorkerLock::class, var_export("{$this->folder}/data/workers", true));
+        // One waits for whoever would write to a pipe, one computes, one waits for a program of its own.
+        $started = [];
+        foreach (['file_get_contents(' . var_export($pipe, true) . ');', 'for (;;) { sqrt(2); }', '(new \Symfony\Component\Process\Process(["sleep", "60"]))->run();'] as $does) {
+            $started[] = $process = new Process([PHP_BINARY, '-r', $code . $does]);
+            $process->start();
+            $process->waitUntil(static fn(string $type, string $said): bool => str_ends_with($said, "\n"));
+        }
+        $lock = $this->app->make(WorkerLock::class);
+        $waiting = $this->app->make(Waiting::class);
+        foreach (glob("{$this->folder}/data/workers/*") ?: [] as $file) {
+            touch($file, time() - 90);
+        }
+        self::assertSame([], $lock->silent(60), 'nobody was asked yet');
+        $waiting->ask();
+        usleep(300_000);
+        self::assertSame([$started[0]->getPid()], $lock->silent(60));
+        self::assertSame("A worker has not answered for a minute: process {$started[0]->getPid()}. What it holds waits; end it, and another takes that up.", $this->getJson('/up')->json('checks.workers'));
+        $started[0]->signal(SIGKILL);
+        $started[0]->wait();
+        self::assertSame('well', $this->getJson('/up')->json('checks.workers'));
+        array_map(static fn(Process $process) => $process->stop(0), $started);
+    }
+
     public function test_what_was_put_off_is_not_put_off_by_a_clock_that_was_set_back(): void
     {
         ReadFootage::dispatch(1)->delay(5);
