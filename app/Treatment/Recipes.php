@@ -149,10 +149,23 @@ final class Recipes
         return $this->move($shot, $base, fn(): ?int => $this->child($shot));
     }
 
-    /** Makes an earlier revision the present recipe again, as a new revision: what was there before can be undone to. */
-    public function restore(Shot $shot, int $number, string $label): Revision
+    /**
+     * Makes an earlier revision the present recipe again, as a new revision: what was there before can be undone to.
+     *
+     * @param int $base number of the revision that whoever asks sees
+     *
+     * @throws StaleEdit when the shot stands on another by now: it would take off what they do not know of
+     */
+    public function restore(Shot $shot, int $base, int $number, string $label): Revision
     {
-        return $this->edit($shot, fn(): array => $this->revision($shot, $number)->document(), $label);
+        return DB::transaction(function () use ($shot, $base, $number, $label): Revision {
+            $shot->refresh();
+            if ($base !== $shot->revision) {
+                throw StaleEdit::before($this->present($shot)->label);
+            }
+
+            return $this->edit($shot, fn(): array => $this->revision($shot, $number)->document(), $label);
+        });
     }
 
     /** What redo would bring back: the newest revision made from the present one. */

@@ -17,10 +17,10 @@ final class StaleEdit extends \DomainException
         return new self('This was changed elsewhere in the meantime, in the same place. The newer state is shown; make your change again if you still want it.', $pointer);
     }
 
-    /** @param string $label of the edit that undo would take back now */
+    /** @param string $label of the edit that whoever asks has not seen */
     public static function before(string $label): self
     {
-        return new self("This shot was changed elsewhere in the meantime, last by “{$label}”. That is shown now; nothing was taken back.", '');
+        return new self("This shot was changed elsewhere in the meantime, last by “{$label}”. That is shown now; nothing else was done.", '');
     }
 
     public static function unknownBase(int $number): self

@@ -57,7 +57,7 @@ final class ArchiveTest extends AppTestCase
         self::assertSame(['Base, exposure: light', 'Face, exposure: light', 'Demo treatment', 'Brought in'], array_column($this->getJson("/api/shots/{$shot->id}/history")->assertOk()->json(), 'label'));
         $version = $this->getJson("/api/shots/{$shot->id}/versions")->json(0);
         self::assertSame('As delivered first', $version['name']);
-        $this->postJson("/api/shots/{$shot->id}/versions/{$version['id']}/restore")->assertOk()->assertJsonPath('undo', 'Back to As delivered first');
+        $this->postJson("/api/shots/{$shot->id}/versions/{$version['id']}/restore", ['base' => $shot->revision])->assertOk()->assertJsonPath('undo', 'Back to As delivered first');
         $delivery = $this->getJson('/api/deliveries')->assertOk()->json(0);
         self::assertSame(['done', 0, 3], [$delivery['state'], $delivery['from'], $delivery['to']]);
         self::assertSame(['drift' => 12], Shot::where('name', 'gh020_laugh')->firstOrFail()->limits);

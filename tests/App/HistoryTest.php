@@ -58,17 +58,19 @@ final class HistoryTest extends AppTestCase
         self::assertNotSame($untouched, $bright);
         self::assertSame($untouched, $picture(['revision' => 1]));
         self::assertSame($bright, $picture());
-        $this->postJson("/api/shots/{$this->shot->id}/history/1/restore")->assertOk()->assertJson(['revision' => 3, 'undo' => 'Back to 1, Brought in', 'recipe' => ['base' => []]]);
+        $this->postJson("/api/shots/{$this->shot->id}/history/1/restore", ['base' => 2])->assertOk()->assertJson(['revision' => 3, 'undo' => 'Back to 1, Brought in', 'recipe' => ['base' => []]]);
         self::assertSame($untouched, $picture());
         $this->postJson("/api/shots/{$this->shot->id}/undo", ['base' => 3])->assertJsonPath('recipe.base.0.stops', 2);
-        $this->postJson("/api/shots/{$this->shot->id}/history/9/restore")->assertNotFound();
+        $this->postJson("/api/shots/{$this->shot->id}/history/9/restore", ['base' => 2])->assertNotFound();
+        $this->postJson("/api/shots/{$this->shot->id}/history/1/restore", ['base' => 1])->assertStatus(409);
+        $this->postJson("/api/shots/{$this->shot->id}/history/1/restore")->assertStatus(422);
     }
 
     public function test_undo_in_a_stale_tab_takes_nothing_back_that_it_does_not_show(): void
     {
         $this->save('Mine', static fn(array $r): array => [...$r, 'base' => [['id' => 'b', 'kind' => 'exposure', 'stops' => 1]]]);
         $this->save('Theirs', static fn(array $r): array => [...$r, 'finish' => [['id' => 'f', 'kind' => 'exposure', 'stops' => 1]]]);
-        $this->postJson("/api/shots/{$this->shot->id}/undo", ['base' => 2])->assertStatus(409)->assertJsonPath('message', 'This shot was changed elsewhere in the meantime, last by “Theirs”. That is shown now; nothing was taken back.');
+        $this->postJson("/api/shots/{$this->shot->id}/undo", ['base' => 2])->assertStatus(409)->assertJsonPath('message', 'This shot was changed elsewhere in the meantime, last by “Theirs”. That is shown now; nothing else was done.');
         $this->getJson("/api/shots/{$this->shot->id}/recipe")->assertJsonPath('revision', 3);
         $this->postJson("/api/shots/{$this->shot->id}/redo", ['base' => 2])->assertStatus(409);
         $this->postJson("/api/shots/{$this->shot->id}/undo")->assertStatus(422);

@@ -123,8 +123,11 @@ final class JobsTest extends AppTestCase
     public function test_names_change_and_notes_can_be_emptied(): void
     {
         $shot = $this->clip('a');
-        $this->patchJson("/api/shots/{$shot->id}", ['name' => 'Close-up', 'notes' => 'Warmer'])->assertOk()->assertJson(['name' => 'Close-up', 'notes' => 'Warmer']);
-        $this->patchJson("/api/shots/{$shot->id}", ['notes' => ''])->assertOk()->assertJson(['name' => 'Close-up', 'notes' => '']);
+        $this->patchJson("/api/shots/{$shot->id}", ['name' => 'Close-up', 'notes' => 'Warmer', 'base' => ''])->assertOk()->assertJson(['name' => 'Close-up', 'notes' => 'Warmer']);
+        $this->patchJson("/api/shots/{$shot->id}", ['notes' => 'Cooler'])->assertStatus(422);
+        // Somebody else wrote meanwhile: what both wrote stays.
+        $this->patchJson("/api/shots/{$shot->id}", ['notes' => 'Less shine', 'base' => ''])->assertOk()->assertJson(['notes' => "Warmer\nLess shine"]);
+        $this->patchJson("/api/shots/{$shot->id}", ['notes' => '', 'base' => "Warmer\nLess shine"])->assertOk()->assertJson(['name' => 'Close-up', 'notes' => '']);
         $this->patchJson("/api/shots/{$shot->id}", ['name' => ''])->assertStatus(422);
         $this->putJson("/api/jobs/{$shot->job_id}", ['name' => 'Reel two'])->assertOk()->assertJson(['name' => 'Reel two']);
     }

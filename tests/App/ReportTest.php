@@ -23,7 +23,7 @@ final class ReportTest extends AppTestCase
         $recipe['areas'][] = ['id' => 'r', 'name' => 'Rim', 'outline' => ['at' => 0, 'shapes' => [['id' => 'q'] + $recipe['areas'][0]['outline']['shapes'][0]]], 'motion' => ['by' => 'ride', 'start' => 0, 'on' => 'a'], 'live' => ['from' => 0, 'to' => 11], 'touches' => [['id' => 'u', 'kind' => 'exposure', 'stops' => -1]]];
         $this->postJson("/api/jobs/{$this->shot->job_id}/people", ['name' => 'Ione Marchetti'])->assertSuccessful();
         $this->putJson("/api/shots/{$this->shot->id}/recipe", ['base' => 1, 'label' => 'Treat', 'recipe' => $recipe])->assertOk();
-        $this->patchJson("/api/shots/{$this->shot->id}", ['notes' => "Warmer\nthan the last"]);
+        $this->patchJson("/api/shots/{$this->shot->id}", ['notes' => "Warmer\nthan the last", 'base' => '']);
         $this->postJson("/api/shots/{$this->shot->id}/notes", ['frame' => 7, 'text' => 'Less shine']);
         $this->postJson("/api/shots/{$this->shot->id}/versions", ['name' => 'First look'])->assertSuccessful();
     }

@@ -41,7 +41,10 @@ final class VersionTest extends AppTestCase
         $dark = $this->picture();
         self::assertNotSame($kept, $dark);
         self::assertSame($kept, $this->picture(['revision' => $version['revision']]));
-        $this->postJson("/api/shots/{$this->shot->id}/versions/{$version['id']}/restore")->assertOk();
+        // Seen from an older state, going back would take off what somebody else did since.
+        $this->postJson("/api/shots/{$this->shot->id}/versions/{$version['id']}/restore", ['base' => 2])->assertStatus(409)->assertJsonPath('message', 'This shot was changed elsewhere in the meantime, last by “Exposure -1”. That is shown now; nothing else was done.');
+        self::assertSame($dark, $this->picture());
+        $this->postJson("/api/shots/{$this->shot->id}/versions/{$version['id']}/restore", ['base' => 3])->assertOk();
         self::assertSame($kept, $this->picture());
         $state = $this->getJson("/api/shots/{$this->shot->id}/recipe");
         self::assertSame('Back to Bright', $state->json('undo'));
@@ -58,7 +61,7 @@ final class VersionTest extends AppTestCase
         $this->putJson("/api/shots/{$this->shot->id}/versions/{$one}", ['name' => 'First'])->assertOk()->assertJsonPath('name', 'First');
         $this->artisan('cossel:import', ['files' => [$this->film('b.mkv', ['-c:v', 'ffv1'], frames: 12)], '--job' => 'Versions'])->assertSuccessful();
         $other = Shot::where('name', 'b')->firstOrFail();
-        $this->postJson("/api/shots/{$other->id}/versions/{$one}/restore")->assertNotFound();
+        $this->postJson("/api/shots/{$other->id}/versions/{$one}/restore", ['base' => 1])->assertNotFound();
         $this->postJson("/api/shots/{$other->id}/picture", ['frame' => 3, 'view' => 'result', 'height' => 64, 'revision' => 77])->assertNotFound();
         $this->deleteJson("/api/shots/{$this->shot->id}/versions/{$one}")->assertNoContent();
         $this->getJson("/api/shots/{$this->shot->id}/versions")->assertOk()->assertExactJson([]);

@@ -1,10 +1,11 @@
 import { expect, it, vi } from 'vitest';
 import { api } from '../../resources/app/api/client';
-import type { Job } from '../../resources/app/api/types';
+import type { Job, Shot } from '../../resources/app/api/types';
 import type { People } from '../../resources/app/bench/person/usePeople';
 import { useJob } from '../../resources/app/jobs/useJob';
 
-vi.mock('../../resources/app/useNotices', () => ({ useNotices: () => ({ fail: () => null, say: () => null }) }));
+const said: string[] = [];
+vi.mock('../../resources/app/useNotices', () => ({ useNotices: () => ({ fail: (what: string) => said.push(what), say: (what: string) => said.push(what) }) }));
 vi.mock('primevue/useconfirm', () => ({ useConfirm: () => ({ require: () => null }) }));
 
 const told = (name: string): Job => ({ id: 1, name, people: [], shots: [] });
@@ -25,4 +26,18 @@ it('shows the job as it was told last, whichever answer comes last', async () =>
   answers[2]?.(told('third'));
   await third;
   expect(job.value?.name).toBe('arranged');
+});
+
+it('tells what notes were changed from, shows what became of them, and says where somebody else wrote too', async () => {
+  const shot = { id: 7, name: 'gh010', notes: 'Warmer', archived: false } as Shot;
+  vi.spyOn(api, 'job').mockResolvedValue({ ...told('a'), shots: [shot] });
+  const changed = vi.spyOn(api, 'changeShot').mockResolvedValueOnce({ ...shot, notes: 'Warmer\nSofter' }).mockResolvedValueOnce({ ...shot, notes: 'Theirs\nMine' });
+  const { job, load, note } = useJob(1, { adopt: () => null } as unknown as People);
+  await load();
+  await note(shot, 'Warmer');
+  expect(changed).not.toHaveBeenCalled();
+  await note(shot, 'Warmer\nSofter');
+  expect([changed.mock.calls[0], job.value?.shots[0]?.notes, said]).toEqual([[7, { notes: 'Warmer\nSofter', base: 'Warmer' }], 'Warmer\nSofter', []]);
+  await note(job.value?.shots[0] as Shot, 'Mine');
+  expect([job.value?.shots[0]?.notes, said]).toEqual(['Theirs\nMine', ['Somebody else changed these notes meanwhile']]);
 });

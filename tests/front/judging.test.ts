@@ -29,7 +29,7 @@ function stored(revision = 5) {
   const unsaved = ref(false);
   const edits = ref(0);
   const adopted: RecipeState[] = [];
-  const store = { revision: computed(() => at.value), unsaved, edits, recipe: ref({ areas: [{ touches: [{}] }] }), settled: () => Promise.resolve(), adopt: (s: RecipeState) => adopted.push(s) } as unknown as RecipeStore;
+  const store = { revision: computed(() => at.value), unsaved, edits, recipe: ref({ areas: [{ touches: [{}] }] }), settled: () => Promise.resolve(), adopt: (s: RecipeState) => adopted.push(s), restore: async (move: (shot: number, base: number) => Promise<RecipeState>) => adopted.push(await move(1, at.value)) } as unknown as RecipeStore;
   return { store, at, unsaved, edits, adopted };
 }
 
@@ -159,6 +159,7 @@ describe('the history', () => {
     const { history, adopted } = open();
     await history.restore(4);
     expect([adopted, said]).toEqual([[back], ['Back to 4']]);
+    expect(api.restoreRevision).toHaveBeenCalledWith(1, 6, 4);
     await history.restore(3);
     expect([adopted.length, said.at(-1)]).toEqual([1, '▲ It was not gone back to']);
   });

@@ -81,6 +81,17 @@ describe('the recipe on screen', () => {
     expect([store.unsaved.value, store.revision.value]).toEqual([false, 3]);
   });
 
+  it('goes back from the state on screen, and shows the newer one where somebody has gone on', async () => {
+    server();
+    const store = useRecipe(1);
+    await store.load();
+    const moves: number[][] = [];
+    await store.restore((shot, base) => (moves.push([shot, base]), Promise.resolve(state(2, recipe(0.7)))));
+    expect([moves, store.revision.value, stopsOf(store.recipe.value)]).toEqual([[[1, 1]], 2, 0.7]);
+    await expect(store.restore(() => Promise.reject(new ApiError(409, 'changed elsewhere')))).rejects.toThrow('changed elsewhere');
+    expect(store.revision.value).toBe(1);
+  });
+
   it('keeps the old base when others’ edits came in with the answer, so that the server merges', async () => {
     const saves = server();
     const store = useRecipe(1);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Http\Requests\MoveRequest;
 use App\Http\Resources\RecipeResource;
 use App\Http\Resources\RevisionResource;
 use App\Models\Shot;
@@ -23,10 +24,10 @@ final class HistoryController
         return RevisionResource::collection($shot->revisions()->where('number', '<', $before)->orderByDesc('number')->limit(self::PAGE)->get(['number', 'parent', 'label', 'created_at']));
     }
 
-    public function restore(Shot $shot, int $revision, Recipes $recipes): RecipeResource
+    public function restore(MoveRequest $request, Shot $shot, int $revision, Recipes $recipes): RecipeResource
     {
         $label = $recipes->label($shot, $revision);
 
-        return new RecipeResource($shot, $recipes->restore($shot, $revision, "Back to {$revision}, {$label}"));
+        return new RecipeResource($shot, $recipes->restore($shot, $request->base(), $revision, "Back to {$revision}, {$label}"));
     }
 }

@@ -14,6 +14,7 @@ use App\Models\Shot;
 use App\Treatment\Recipes;
 use App\Treatment\Removal;
 use Illuminate\Http\Response;
+use Illuminate\Support\Facades\DB;
 
 final class ShotController
 {
@@ -24,7 +25,7 @@ final class ShotController
 
     public function update(ChangeShotRequest $request, Shot $shot): ShotResource
     {
-        $shot->update($request->change());
+        DB::transaction(static fn() => $shot->refresh()->update($request->change($shot->notes)));
 
         return new ShotResource($shot);
     }

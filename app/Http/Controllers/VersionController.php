@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Http\Requests\MoveRequest;
 use App\Http\Requests\VersionRequest;
 use App\Http\Resources\RecipeResource;
 use App\Http\Resources\VersionResource;
@@ -40,8 +41,8 @@ final class VersionController
         return response()->noContent();
     }
 
-    public function restore(Shot $shot, Version $version, Recipes $recipes): RecipeResource
+    public function restore(MoveRequest $request, Shot $shot, Version $version, Recipes $recipes): RecipeResource
     {
-        return new RecipeResource($shot, $recipes->restore($shot, $version->number, "Back to {$version->name}"));
+        return new RecipeResource($shot, $recipes->restore($shot, $request->base(), $version->number, "Back to {$version->name}"));
     }
 }

@@ -6,7 +6,7 @@ namespace App\Http\Requests;
 
 use Illuminate\Foundation\Http\FormRequest;
 
-/** Undo or redo, as seen from a revision. */
+/** Undo, redo or going back to an earlier state, as seen from a revision. */
 final class MoveRequest extends FormRequest
 {
     /** @return array<string, mixed> */

@@ -171,7 +171,7 @@ export const api = {
   finishUpload: (upload: string, span: { from?: number; to?: number }) => json<Shot>('POST', `/uploads/${upload}/shot`, span),
 
   shot: (id: number) => json<Shot>('GET', `/shots/${id}`),
-  changeShot: (id: number, change: { name?: string; notes?: string; archived?: boolean }) => json<Shot>('PATCH', `/shots/${id}`, change),
+  changeShot: (id: number, change: { name: string } | { notes: string; base: string } | { archived: boolean }) => json<Shot>('PATCH', `/shots/${id}`, change),
   acceptShot: (id: number) => json<Shot>('POST', `/shots/${id}/accept`),
   readShot: (id: number) => json<Shot>('POST', `/shots/${id}/read`),
   removeShot: (id: number) => json<undefined>('DELETE', `/shots/${id}`),
@@ -182,13 +182,13 @@ export const api = {
   undo: (shot: number, base: number) => json<RecipeState>('POST', `/shots/${shot}/undo`, { base }),
   redo: (shot: number, base: number) => json<RecipeState>('POST', `/shots/${shot}/redo`, { base }),
   history: (shot: number, before?: number) => list<Revision>(`/shots/${shot}/history${before === undefined ? '' : `?before=${before}`}`),
-  restoreRevision: (shot: number, revision: number) => json<RecipeState>('POST', `/shots/${shot}/history/${revision}/restore`),
+  restoreRevision: (shot: number, base: number, revision: number) => json<RecipeState>('POST', `/shots/${shot}/history/${revision}/restore`, { base }),
   tick: (shot: number, area: string, on: boolean) => json<RecipeState>(on ? 'PUT' : 'DELETE', `/shots/${shot}/areas/${area}/tick`),
   versions: (shot: number) => list<Version>(`/shots/${shot}/versions`),
   keepVersion: (shot: number, name: string) => json<Version>('POST', `/shots/${shot}/versions`, { name }),
   renameVersion: (shot: number, id: number, name: string) => json<Version>('PUT', `/shots/${shot}/versions/${id}`, { name }),
   removeVersion: (shot: number, id: number) => json<undefined>('DELETE', `/shots/${shot}/versions/${id}`),
-  restoreVersion: (shot: number, id: number) => json<RecipeState>('POST', `/shots/${shot}/versions/${id}/restore`),
+  restoreVersion: (shot: number, base: number, id: number) => json<RecipeState>('POST', `/shots/${shot}/versions/${id}/restore`, { base }),
   motions: (shot: number) => json<Motions>('GET', `/shots/${shot}/motions`),
 
   picture: async (shot: number, request: PictureRequest, signal?: AbortSignal): Promise<Sent> => {
@@ -254,7 +254,7 @@ export const api = {
 
   notes: (shot: number) => list<FrameNote>(`/shots/${shot}/notes`),
   note: (shot: number, frame: number, text: string) => json<FrameNote>('POST', `/shots/${shot}/notes`, { frame, text }),
-  changeNote: (shot: number, id: number, change: { text?: string; resolved?: boolean }) => json<FrameNote>('PATCH', `/shots/${shot}/notes/${id}`, change),
+  changeNote: (shot: number, id: number, change: { resolved: boolean }) => json<FrameNote>('PATCH', `/shots/${shot}/notes/${id}`, change),
   removeNote: (shot: number, id: number) => json<undefined>('DELETE', `/shots/${shot}/notes/${id}`),
 
   beside: (shot: number, asked: { frame: number; other: number; otherFrame: number; recipe?: Recipe }) => json<Alike[]>('POST', `/shots/${shot}/beside`, asked),

@@ -7,7 +7,7 @@ import { useNotices } from '../useNotices';
 
 /** A job with its shots: their names, notes and order; what is removed is asked for once more. */
 export function useJob(jobId: number, people: People) {
-  const { fail } = useNotices();
+  const { fail, say } = useNotices();
   const confirm = useConfirm();
   const job = ref<Job | null>(null);
   const missing = ref<string | null>(null);
@@ -38,9 +38,10 @@ export function useJob(jobId: number, people: People) {
     }
   }
 
-  async function change(shot: Shot, values: { name: string } | { notes: string } | { archived: boolean }): Promise<void> {
-    await api.changeShot(shot.id, values);
-    if (job.value) job.value.shots = job.value.shots.map((s) => (s.id === shot.id ? { ...s, ...values } : s));
+  async function change(shot: Shot, values: { name: string } | { notes: string; base: string } | { archived: boolean }): Promise<Shot> {
+    const { name, notes, archived } = await api.changeShot(shot.id, values);
+    if (job.value) job.value.shots = job.value.shots.map((s) => (s.id === shot.id ? { ...s, name, notes, archived } : s));
+    return { ...shot, notes };
   }
 
   const take = (shot: Shot): Promise<void> => act('The shot was not removed', async () => {
@@ -54,7 +55,9 @@ export function useJob(jobId: number, people: People) {
     load,
     rename: (shot: Shot, name: string) => act('The name was not taken', () => change(shot, { name })),
     note: (shot: Shot, notes: string) => act('The note was not saved', async () => {
-      if (notes !== shot.notes) await change(shot, { notes });
+      if (notes === shot.notes) return;
+      const kept = await change(shot, { notes, base: shot.notes });
+      if (kept.notes !== notes) say('Somebody else changed these notes meanwhile', 'What both of you wrote is kept.');
     }),
     /** Puts shots away, or takes them out again. */
     putAway: (shots: Shot[], archived: boolean) => act('Not all were put away', async () => {

@@ -119,8 +119,7 @@ export function useCompare(shotId: number, store: RecipeStore) {
       if (against.value === id) against.value = 'original';
     }),
     restore: (version: Version) => act('It was not gone back to', async () => {
-      await store.settled();
-      store.adopt(await api.restoreVersion(shotId, version.id));
+      await store.restore((shot, base) => api.restoreVersion(shot, base, version.id));
       say(`Back to ${version.name}`, 'Undo brings back what was there.');
     }),
     /** A small picture of a version. */

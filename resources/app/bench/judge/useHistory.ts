@@ -30,8 +30,7 @@ export function useHistory(shotId: number, store: RecipeStore, panel: Ref<Panel 
 
   async function restore(revision: number): Promise<void> {
     try {
-      await store.settled();
-      store.adopt(await api.restoreRevision(shotId, revision));
+      await store.restore((shot, base) => api.restoreRevision(shot, base, revision));
       say(`Back to ${revision}`, 'Undo brings back what was there.');
     } catch (reason) {
       fail('It was not gone back to', reason);

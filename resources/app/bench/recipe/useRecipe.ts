@@ -126,6 +126,16 @@ export function useRecipe(shotId: number) {
     settled: () => saving ?? Promise.resolve(),
     undo: () => step(api.undo, 'Undone', 'undo'),
     redo: () => step(api.redo, 'Redone', 'redo'),
+    /** Goes back to an earlier state as a new step, from the revision on screen; where another tab has gone on, that is shown instead. */
+    restore: async (move: (shot: number, base: number) => Promise<RecipeState>): Promise<void> => {
+      await (saving ?? Promise.resolve());
+      try {
+        adopt(await move(shotId, saved.value?.revision ?? 0));
+      } catch (reason) {
+        if (reason instanceof ApiError && reason.status === 409) await load();
+        throw reason;
+      }
+    },
     revision: computed(() => saved.value?.revision ?? 0),
     /** The recipe on screen where it is not saved yet, for requests that should see it. */
     asked: (): { recipe?: Recipe } => (unsaved.value && recipe.value ? { recipe: recipe.value } : {}),
