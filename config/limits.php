@@ -23,10 +23,13 @@ return [
     ],
     // Bytes of a request before it reaches PHP: of a file's piece or text, and of anything else.
     'bodies' => ['file' => 16 * 1024 ** 2, 'any' => 4 * 1024 ** 2],
-    // Of every ffmpeg and ffprobe: address space, seconds of processor time, bytes of any file it writes, bytes it says.
+    // Of every ffmpeg and ffprobe: address space, bytes of any file it writes, bytes it says; in its jail, processes (with threads) and
+    // bytes of its temporary folder; and seconds of processor time by what it does: looking at a head, reading a whole file, encoding.
     'ffmpeg' => [
         'memory_bytes' => 8 * 1024 ** 3,
-        'cpu_seconds' => 4 * 3600,
+        'processes' => 1024,
+        'temporary_bytes' => 64 * 1024 ** 2,
+        'cpu_seconds' => ['look' => 300, 'read' => 3600, 'encode' => 4 * 3600],
         'file_bytes' => 256 * 1024 ** 3,
         'said_bytes' => 64 * 1024 ** 2,
     ],

@@ -31,9 +31,9 @@ final class Ffmpeg
      *
      * @throws UnreadableFootage|FfmpegInterrupted
      */
-    public static function probe(string $file, array $options, float $timeout): array
+    public static function probe(string $file, array $options, float $timeout, string $work = 'read'): array
     {
-        return self::ask([...self::guarded(), ...$options, '-i', $file], $file, $timeout);
+        return self::ask([...self::guarded(), ...$options, '-i', $file], $file, $timeout, $work);
     }
 
     /**
@@ -47,7 +47,7 @@ final class Ffmpeg
      */
     public static function probePictures(array $options, string $pictures): array
     {
-        return self::ask([...$options, '-i', $pictures], dirname($pictures), 3600)['frames'] ?? [];
+        return self::ask([...$options, '-i', $pictures], dirname($pictures), 3600, 'read')['frames'] ?? [];
     }
 
     /**
@@ -61,7 +61,7 @@ final class Ffmpeg
      */
     public static function pictureSize(array $options, string $picture): array
     {
-        $stream = self::ask([...$options, '-show_entries', 'stream=width,height', '-i', $picture], dirname($picture), 60)['streams'][0] ?? [];
+        $stream = self::ask([...$options, '-show_entries', 'stream=width,height', '-i', $picture], dirname($picture), 60, 'look')['streams'][0] ?? [];
         $size = [(int) ($stream['width'] ?? 0), (int) ($stream['height'] ?? 0)];
 
         return min($size) > 0 ? $size : throw UnreadableFootage::noFrames();
@@ -72,9 +72,10 @@ final class Ffmpeg
      *
      * @return array<string, mixed>
      */
-    private static function ask(array $options, string $reads, float $timeout): array
+    private static function ask(array $options, string $reads, float $timeout, string $work): array
     {
-        $process = new Process(Jail::around(['ffprobe', '-v', 'error', '-of', 'json', ...$options], [$reads], []), timeout: $timeout);
+        $process = new Process(Jail::around(['ffprobe', '-v', 'error', '-of', 'json', ...$options], [$reads], [], $work), timeout: $timeout);
+        $spent = self::spent();
         $said = 0;
         $began = hrtime(true);
         try {
@@ -89,9 +90,12 @@ final class Ffmpeg
 
             throw UnreadableFootage::tookTooLong();
         } catch (ProcessSignaledException) {
-            throw FfmpegInterrupted::create();
+            throw self::isOverTime($process, $spent, $work) ? UnreadableFootage::tookTooLong() : FfmpegInterrupted::create();
         } finally {
             $process->stop(0);
+        }
+        if ($process->getExitCode() !== 0 && self::isOverTime($process, $spent, $work)) {
+            throw UnreadableFootage::tookTooLong();
         }
         self::checkWhole($process);
         if ($process->getExitCode() !== 0) {
@@ -109,13 +113,15 @@ final class Ffmpeg
      * @param list<string>                           $reads   files and folders it needs
      * @param list<string>                           $writes  folders it writes in
      * @param iterable<string>|resource|string|null  $input   for its standard input
+     * @param string                                 $work    what it does, for the limit of its processor time
      *
      * @throws FfmpegFailed|FfmpegInterrupted|StorageFull
      */
-    public static function run(array $options, array $reads, array $writes, mixed $input = null, float $timeout = 3600): void
+    public static function run(array $options, array $reads, array $writes, mixed $input = null, float $timeout = 3600, string $work = 'encode'): void
     {
         $command = ['ffmpeg', '-hide_banner', '-v', 'error', ...($input === null ? ['-nostdin'] : []), ...$options];
-        $process = new Process(Jail::around($command, $reads, $writes), input: $input, timeout: $timeout);
+        $process = new Process(Jail::around($command, $reads, $writes, $work), input: $input, timeout: $timeout);
+        $spent = self::spent();
         $began = hrtime(true);
         try {
             $process->run();
@@ -124,7 +130,10 @@ final class Ffmpeg
 
             throw FfmpegFailed::tookTooLong();
         } catch (ProcessSignaledException) {
-            throw FfmpegInterrupted::create();
+            throw self::isOverTime($process, $spent, $work) ? FfmpegFailed::tookTooLong() : FfmpegInterrupted::create();
+        }
+        if (!$process->isSuccessful() && self::isOverTime($process, $spent, $work)) {
+            throw FfmpegFailed::tookTooLong();
         }
         self::checkWhole($process);
         if (!$process->isSuccessful()) {
@@ -145,6 +154,7 @@ final class Ffmpeg
     public static function pieces(array $options, array $reads, int $bytes): \Generator
     {
         $process = new Process(Jail::around(['ffmpeg', '-hide_banner', '-v', 'error', '-nostdin', ...$options, 'pipe:1'], $reads, []), timeout: null);
+        $spent = self::spent();
         $process->start();
         try {
             $held = '';
@@ -158,10 +168,27 @@ final class Ffmpeg
         } finally {
             $process->stop(0);
         }
+        if (!$process->isSuccessful() && self::isOverTime($process, $spent, 'read')) {
+            throw FfmpegFailed::tookTooLong();
+        }
         self::checkWhole($process);
         if (!$process->isSuccessful()) {
             throw FfmpegFailed::because(FfmpegWords::reason($process));
         }
+    }
+
+    /** Seconds of processor time that programs started from here and over with have taken. */
+    private static function spent(): float
+    {
+        $usage = getrusage(1) ?: [];
+
+        return ($usage['ru_utime.tv_sec'] ?? 0) + ($usage['ru_stime.tv_sec'] ?? 0) + 1e-6 * (($usage['ru_utime.tv_usec'] ?? 0) + ($usage['ru_stime.tv_usec'] ?? 0));
+    }
+
+    /** Whether what ended since took all the processor time it may have: then it was ended for that, and would be again. */
+    private static function isOverTime(Process $process, float $before, string $work): bool
+    {
+        return max(self::spent() - $before, Jail::told($process->getErrorOutput())) >= 0.98 * config("limits.ffmpeg.cpu_seconds.{$work}");
     }
 
     /** Time-outs go by the clock on the wall; when that was set on, nothing took too long. */

@@ -68,7 +68,7 @@ final class ImageSequence
                     ...$pictures->options(), '-framerate', $rate, '-c:v', Pictures::CODECS[$pictures->type], '-i', $pictures->pattern(),
                     '-vf', 'scale=flags=bicubic+accurate_rnd+full_chroma_int+full_chroma_inp', '-pix_fmt', 'gbrp16le',
                     '-color_trc', $header->transfer, '-color_primaries', 'bt709', '-colorspace', 'rgb', '-color_range', 'pc', ...$tags,
-                ], [], [$folder]);
+                ], [], [$folder], work: 'read');
             }
             rename("{$folder}/whole.mkv", $file);
 
@@ -105,7 +105,7 @@ final class ImageSequence
         Ffmpeg::run([
             '-f', 'rawvideo', '-pix_fmt', 'yuv444p16le', '-s', "{$format->width}x{$format->height}", '-r', $rate, '-color_range', 'tv', '-i', 'pipe:0',
             '-pix_fmt', 'yuv444p16le', '-color_trc', 'iec61966-2-1', '-color_primaries', 'bt709', '-colorspace', 'bt709', '-color_range', 'tv', ...$output,
-        ], [], [$folder], $frames);
+        ], [], [$folder], $frames, work: 'read');
 
         return $beyond === [] ? [] : [sprintf('On %d of %d frames there is light of more than 1.2 times white; it is cut off there.', count($beyond), count($pictures->names))];
     }

@@ -20,7 +20,7 @@ final class Probe
      */
     public function read(string $file): FootageInfo
     {
-        $about = Ffmpeg::probe($file, ['-show_streams', '-show_format'], 60);
+        $about = Ffmpeg::probe($file, ['-show_streams', '-show_format'], 60, 'look');
         $streams = $about['streams'] ?? [];
         $video = self::first($streams, 'video') ?? throw UnreadableFootage::noVideo();
         $audio = self::first($streams, 'audio');
