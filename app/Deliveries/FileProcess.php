@@ -28,6 +28,9 @@ use Symfony\Component\Process\Process;
 /** A file treated from start to end without database or interface: follow, render in parallel, put together. */
 final class FileProcess
 {
+    /** In a folder of what is half done: held as long as somebody works in it. */
+    private const HELD = 'held';
+
     public function __construct(
         private readonly Probe $probe,
         private readonly ImageSequence $sequence,
@@ -62,8 +65,7 @@ final class FileProcess
         $out = realpath($folder) . '/' . basename($out);
         $assets = $order->assets === null ? null : (string) realpath($order->assets);
         $work = "{$out}.parts";
-        $this->files->deleteDirectory($work);
-        $this->files->makeDirectory($work);
+        $held = $this->hold($work);
         try {
             $footage = $this->footage($footagePath, $work);
             [$recipe, $laid, $words] = $this->recipe($document, $footage, $say);
@@ -84,7 +86,33 @@ final class FileProcess
             return ['frames' => [$from, $to], 'words' => $words];
         } finally {
             $this->files->deleteDirectory($work);
+            fclose($held);
         }
+    }
+
+    /**
+     * Makes the folder for what is half done, and clears away those beside it that were left by others that were killed.
+     *
+     * @return resource the lock that tells that somebody works in it
+     */
+    private function hold(string $work): mixed
+    {
+        foreach (glob(dirname($work) . '/*.parts', GLOB_ONLYDIR) ?: [] as $folder) {
+            $lock = is_link($folder) ? false : @fopen("{$folder}/" . self::HELD, 'r');
+            if ($lock !== false && flock($lock, LOCK_EX | LOCK_NB)) {
+                $this->files->deleteDirectory($folder);
+            } elseif ($lock !== false && $folder === $work) {
+                throw FileProcessFailed::use('Another process writes this file already: ' . basename($work, '.parts') . '.');
+            }
+        }
+        $this->files->deleteDirectory($work);
+        $this->files->makeDirectory($work);
+        $held = fopen("{$work}/" . self::HELD, 'ce');
+        if ($held === false || !flock($held, LOCK_EX | LOCK_NB)) {
+            throw FileProcessFailed::use("The folder {$work} cannot be written to.");
+        }
+
+        return $held;
     }
 
     /**

@@ -17,6 +17,8 @@ final class Finder
 {
     /** A face that is smaller than this is looked at in a larger picture, pixels; and rows of the largest. */
     private const SMALL = 150;
+    /** People looked for on a frame at the most, the largest first: each takes a second or two. */
+    public const MOST = 8;
     private const ROWS = 1080;
 
     public function __construct(private readonly Faces $faces, private readonly FrameCache $frames) {}
@@ -33,6 +35,8 @@ final class Finder
     {
         $people = [];
         foreach ($this->faces->on($footage, $numbers) as $number => $faces) {
+            usort($faces, static fn(Landmarks $a, Landmarks $b): int => $b->width() <=> $a->width());
+            $faces = array_slice($faces, 0, self::MOST);
             $rows = self::rows($faces, min(self::ROWS, $footage->info->height));
             $people[$number] = Person::found(new FollowedFootage($this->frames, $footage, $rows), $faces, $number, $live, $newId);
         }

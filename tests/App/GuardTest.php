@@ -29,6 +29,24 @@ final class GuardTest extends AppTestCase
         self::assertSame(403, $this->getJson('http://cossel.example/api/jobs')->status());
     }
 
+    public function test_pages_from_elsewhere_are_not_answered_either(): void
+    {
+        $get = fn(string $path, array $headers): int => $this->withHeaders($headers)->get("http://127.0.0.1:8600{$path}")->status();
+        foreach (['/api/jobs', '/api/kinds', '/up', '/'] as $path) {
+            foreach ([['Origin' => 'http://example.com'], ['Origin' => 'null'], ['Origin' => 'http://127.0.0.1:9999'], ['Sec-Fetch-Site' => 'cross-site', 'Sec-Fetch-Mode' => 'no-cors', 'Sec-Fetch-Dest' => 'image'], ['Sec-Fetch-Site' => 'same-site', 'Sec-Fetch-Mode' => 'cors']] as $headers) {
+                $this->flushHeaders();
+                self::assertSame(403, $get($path, $headers), $path . json_encode($headers));
+            }
+        }
+        $this->flushHeaders();
+        $link = ['Sec-Fetch-Site' => 'cross-site', 'Sec-Fetch-Mode' => 'navigate', 'Sec-Fetch-Dest' => 'document'];
+        self::assertSame([200, 403], [$get('/', $link), $get('/api/jobs', $link)]);
+        $this->flushHeaders();
+        self::assertSame(200, $get('/api/jobs', ['Sec-Fetch-Site' => 'same-origin']));
+        $this->flushHeaders();
+        $this->get('/api/jobs')->assertHeader('Cross-Origin-Resource-Policy', 'same-origin');
+    }
+
     public function test_a_request_is_what_its_method_says(): void
     {
         $job = $this->postJson('/api/jobs', ['name' => 'Job'])->json('id');
@@ -58,7 +76,7 @@ final class GuardTest extends AppTestCase
     public function test_up_tells_whether_all_is_well(): void
     {
         $report = $this->getJson('/up')->json();
-        self::assertSame(['database', 'disk', 'ffmpeg', 'ffi', 'jit', 'server'], array_keys($report['checks']));
+        self::assertSame(['database', 'disk', 'ffmpeg', 'ffi', 'jit', 'server', 'workers'], array_keys($report['checks']));
         self::assertSame('well', $report['checks']['database']);
         self::assertSame('well', $report['checks']['ffmpeg']);
         self::assertSame('well', $report['checks']['ffi']);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
+use App\Footage\FileLock;
 use App\Models\Follow;
 use App\Models\FollowState;
 use App\Models\Shot;
@@ -92,7 +93,13 @@ final class OutlineTest extends AppTestCase
     public function test_people_are_looked_for_and_nothing_is_changed(): void
     {
         // A test pattern is nobody, and that is no error.
-        $this->postJson("/api/shots/{$this->shot->id}/person", ['frame' => 4])->assertOk()->assertExactJson(['people' => []]);
+        $this->postJson("/api/shots/{$this->shot->id}/person", ['frame' => 4])->assertOk()->assertExactJson(['people' => [], 'most' => 8]);
+        // One bench asks for one at a time.
+        $lock = "{$this->folder}/data/finding-" . hash('xxh128', 'mine') . '.lock';
+        FileLock::hold($lock, function (): void {
+            $this->withHeaders(['X-Bench' => 'mine'])->postJson("/api/shots/{$this->shot->id}/person", ['frame' => 4])->assertStatus(429)->assertJsonPath('message', 'People are being looked for already. Wait until that is done.');
+            $this->withHeaders(['X-Bench' => 'theirs'])->postJson("/api/shots/{$this->shot->id}/person", ['frame' => 4])->assertOk();
+        });
         $this->postJson("/api/shots/{$this->shot->id}/person", ['frame' => 400])->assertStatus(422);
         self::assertCount(0, $this->recipe($this->shot->refresh())['areas'] ?? []);
     }

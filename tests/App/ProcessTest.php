@@ -221,4 +221,24 @@ final class ProcessTest extends AppTestCase
         self::assertSame(5, $code, $said);
         self::assertFileDoesNotExist("{$this->folder}/out.mkv.parts");
     }
+
+    public function test_what_a_killed_one_left_is_cleared_by_the_next_and_what_another_works_in_is_not(): void
+    {
+        $command = ['php', base_path('artisan'), 'cossel:process', '--footage=' . $this->clip, '--recipe=' . $this->recipe_(), "--out={$this->folder}/killed.mkv"];
+        $killed = new Process($command, timeout: 60);
+        $killed->start();
+        for ($i = 0; $i < 600 && !is_file("{$this->folder}/killed.mkv.parts/held"); ++$i) {
+            usleep(20_000);
+        }
+        self::assertFileExists("{$this->folder}/killed.mkv.parts/held");
+        $killed->signal(SIGSTOP);
+        [$code, $said] = $this->run_(['--recipe' => $this->recipe_(), '--out' => "{$this->folder}/killed.mkv"]);
+        self::assertSame([2, true], [$code, str_contains($said, 'Another process writes this file already: killed.mkv.')], $said);
+        self::assertSame(0, $this->run_(['--recipe' => $this->recipe_()])[0]);
+        self::assertDirectoryExists("{$this->folder}/killed.mkv.parts");
+        $killed->signal(SIGKILL);
+        $killed->wait();
+        self::assertSame(0, $this->run_(['--recipe' => $this->recipe_()])[0]);
+        self::assertSame([], glob("{$this->folder}/*.parts") ?: []);
+    }
 }

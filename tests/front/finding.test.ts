@@ -13,7 +13,7 @@ const person = (n: number, doubts: FoundPerson['doubts'] = {}, whole = true): Fo
   return { alike: null, whole, box: [0.2 * n, 0.1, 0.3, 0.4], areas: [area(`face${n}`), { ...area(`lids${n}`), motion: iris.motion }, iris], doubts };
 };
 const finding = (people: FoundPerson[]) => {
-  vi.spyOn(api, 'people').mockResolvedValue(people);
+  vi.spyOn(api, 'people').mockResolvedValue({ people, most: 8 });
   return useFinding(1, playhead);
 };
 
@@ -41,6 +41,9 @@ describe('finding people', () => {
     const f = finding([person(1), person(2, { iris2: 'x' })]);
     await f.look();
     expect(f.words.value).toContain('2 people are seen');
+    vi.spyOn(api, 'people').mockResolvedValue({ people: f.people.value, most: 2 });
+    await f.look();
+    expect(f.words.value).toContain('The 2 largest faces are shown');
     expect(f.ticked.value.has('iris1')).toBe(true);
     f.choose(1);
     expect([...f.ticked.value].sort()).toEqual(['face2', 'lids2']);

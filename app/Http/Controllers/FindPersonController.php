@@ -6,6 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Carrying\KnownPeople;
 use App\Finding\Finder;
+use App\Footage\FileLock;
 use App\Http\Requests\FrameRequest;
 use App\Models\Shot;
 use App\Treatment\FreshIds;
@@ -16,18 +17,28 @@ use Cossel\Core\Recipe\Live;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\RecipeWriter;
 use Illuminate\Http\JsonResponse;
+use Illuminate\Support\Facades\Storage;
 
 /** The people on a frame and areas proposed for them. Nothing is changed: they are for the recipe to take. */
 final class FindPersonController
 {
     public function __invoke(FrameRequest $request, Shot $shot, Recipes $recipes, RecipeWriter $writer, Finder $finder, KnownPeople $known): JsonResponse
     {
+        // One bench at a time, whatever it asks for: each asks for seconds of what makes the pictures of all.
+        $bench = hash('xxh128', $request->header('X-Bench') ?? (string) $request->ip());
+
+        return FileLock::hold(Storage::disk('data')->path("finding-{$bench}.lock"), fn(): JsonResponse => $this->found($request, $shot, $recipes, $writer, $finder, $known), false)
+            ?? new JsonResponse(['message' => 'People are being looked for already. Wait until that is done.'], 429);
+    }
+
+    private function found(FrameRequest $request, Shot $shot, Recipes $recipes, RecipeWriter $writer, Finder $finder, KnownPeople $known): JsonResponse
+    {
         $recipe = $recipes->recipe($shot);
         $ids = new FreshIds($writer->json($recipe));
         $frame = $request->frame();
         $people = $finder->on($shot->readyFootage()->file(), [$frame], new Live($shot->from, $shot->to), $ids->of(...))[$frame];
 
-        return new JsonResponse(['people' => array_map(static fn(FoundPerson $person, ?string $alike): array => [
+        return new JsonResponse(['most' => Finder::MOST, 'people' => array_map(static fn(FoundPerson $person, ?string $alike): array => [
             'alike' => $alike,
             'whole' => $person->whole,
             'box' => $person->box,

@@ -24,6 +24,7 @@ final class GuardedAnswers
         $response->headers->set('Content-Security-Policy', self::POLICY);
         $response->headers->set('X-Content-Type-Options', 'nosniff');
         $response->headers->set('X-Frame-Options', 'DENY');
+        $response->headers->set('Cross-Origin-Resource-Policy', 'same-origin');
         $response->headers->set('Referrer-Policy', 'same-origin');
         $content = $response->getContent();
         if ($content !== false && $content !== '') {

@@ -59,7 +59,7 @@ final class OtioReader
         }
         $start = is_array($begin) ? $reader->frames($begin, '/global_start_time') : 0;
 
-        return new Cut((string) ($document['name'] ?? ''), $reader->rate, $reader->events, $start);
+        return new Cut(self::text($document, 'name'), $reader->rate, $reader->events, $start);
     }
 
     /**
@@ -89,7 +89,7 @@ final class OtioReader
     /** @param array<string, mixed> $child */
     private function child(array $child, string $pointer): void
     {
-        $schema = (string) ($child['OTIO_SCHEMA'] ?? '');
+        $schema = self::text($child, 'OTIO_SCHEMA');
         match (true) {
             str_starts_with($schema, 'Gap.') => $this->at += $this->length($child, $pointer),
             str_starts_with($schema, 'Transition.') => $this->told[] = 'its dissolve is brought in as a cut',
@@ -117,15 +117,16 @@ final class OtioReader
         $begins = "{$pointer}/media_reference/available_range";
         $start = $available === null ? null : $this->frames(self::object($available, 'start_time', $begins), "{$begins}/start_time");
         foreach (is_array($clip['effects'] ?? null) ? $clip['effects'] : [] as $effect) {
-            $kind = is_array($effect) ? (string) ($effect['OTIO_SCHEMA'] ?? '') : '';
+            $kind = is_array($effect) ? self::text($effect, 'OTIO_SCHEMA') : '';
             if (str_contains($kind, 'TimeWarp') || str_starts_with($kind, 'FreezeFrame')) {
                 $this->told[] = 'its changed speed is brought in as a plain span';
             }
         }
         $file = is_string($media['target_url'] ?? null) && $media['target_url'] !== '' ? $media['target_url'] : null;
-        $reel = $clip['metadata']['cossel']['reel'] ?? $clip['metadata']['cmx_3600']['reel'] ?? null;
+        $metadata = is_array($clip['metadata'] ?? null) ? $clip['metadata'] : [];
+        $reel = $metadata['cossel']['reel'] ?? $metadata['cmx_3600']['reel'] ?? null;
         $number = count($this->events) + 1;
-        $name = (string) ($clip['name'] ?? '') ?: "event {$number}";
+        $name = self::text($clip, 'name') ?: "event {$number}";
         $reel = is_string($reel) ? $reel : null;
         $this->events[] = new Event($number, $name, $file, $reel, $in, $in + $length, $this->at, $start, $this->told);
         $this->told = [];
@@ -139,7 +140,8 @@ final class OtioReader
      */
     private static function media(array $clip): array
     {
-        $media = $clip['media_reference'] ?? $clip['media_references'][$clip['active_media_reference_key'] ?? 'DEFAULT_MEDIA'] ?? [];
+        $references = is_array($clip['media_references'] ?? null) ? $clip['media_references'] : [];
+        $media = $clip['media_reference'] ?? $references[self::text($clip, 'active_media_reference_key') ?: 'DEFAULT_MEDIA'] ?? [];
 
         return is_array($media) ? $media : [];
     }
@@ -203,6 +205,16 @@ final class OtioReader
         $value = $of[$field] ?? null;
 
         return is_array($value) ? $value : throw InvalidCut::at("{$pointer}/{$field}", 'expected an object');
+    }
+
+    /**
+     * A text; what is none says nothing.
+     *
+     * @param array<string, mixed> $of
+     */
+    private static function text(array $of, string $field): string
+    {
+        return is_string($of[$field] ?? null) ? $of[$field] : '';
     }
 
     /** @param array<string, mixed> $of */

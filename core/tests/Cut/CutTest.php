@@ -212,4 +212,27 @@ final class CutTest extends TestCase
         $this->expectExceptionMessage($said);
         OtioReader::read($document);
     }
+
+    /** Names that are lists, objects or numbers say nothing; wherever they stand, nothing breaks over them. */
+    public function test_names_that_are_none_say_nothing(): void
+    {
+        $range = ['OTIO_SCHEMA' => 'TimeRange.1', 'start_time' => ['OTIO_SCHEMA' => 'RationalTime.1', 'rate' => 24, 'value' => 0], 'duration' => ['OTIO_SCHEMA' => 'RationalTime.1', 'rate' => 24, 'value' => 3]];
+        foreach ([['x'], ['a' => 'b'], 7, true, []] as $odd) {
+            $clip = ['OTIO_SCHEMA' => 'Clip.2', 'source_range' => $range, 'name' => $odd, 'active_media_reference_key' => $odd, 'media_references' => ['DEFAULT_MEDIA' => ['target_url' => $odd]], 'metadata' => $odd, 'effects' => [['OTIO_SCHEMA' => $odd], $odd]];
+            $document = ['OTIO_SCHEMA' => 'Timeline.1', 'name' => $odd, 'tracks' => ['OTIO_SCHEMA' => 'Stack.1', 'children' => [['OTIO_SCHEMA' => 'Track.1', 'kind' => 'Video', 'children' => [
+                $clip, ['media_references' => $odd] + $clip, ['media_reference' => $odd] + $clip, ['metadata' => ['cossel' => $odd, 'cmx_3600' => ['reel' => $odd]]] + $clip,
+            ]]]]];
+            $cut = OtioReader::read($document);
+            self::assertSame(['', ['event 1', 'event 2', 'event 3', 'event 4']], [$cut->title, array_map(static fn(Event $e): string => $e->name, $cut->events)]);
+            self::assertSame([null, null], [$cut->events[0]->file, $cut->events[3]->reel]);
+            foreach ([['OTIO_SCHEMA' => $odd] + $clip, ['source_range' => ['start_time' => $odd] + $range] + $clip] as $broken) {
+                try {
+                    OtioReader::read(['tracks' => ['OTIO_SCHEMA' => 'Stack.1', 'children' => [['OTIO_SCHEMA' => 'Track.1', 'kind' => 'Video', 'children' => [$clip, $broken]]]]] + $document);
+                    self::fail('It was read.');
+                } catch (InvalidCut $reason) {
+                    self::assertStringContainsString('/tracks/children/0/children/1', $reason->getMessage());
+                }
+            }
+        }
+    }
 }

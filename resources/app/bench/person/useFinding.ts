@@ -6,7 +6,8 @@ import type { Playhead } from '../time/usePlayhead';
 /** An area takes with it what it rides on or is made of. */
 const needs = (area: Area): string[] => [area.motion.on, ...area.outline.shapes.map((s) => (s.kind === 'area' ? s.of : undefined))].filter((id): id is string => id !== undefined);
 
-function wordsOf(people: FoundPerson[]): string {
+function wordsOf(people: FoundPerson[], most: number): string {
+  if (people.length >= most) return `The ${most} largest faces are shown; smaller ones were not looked at. Choose one, here or on the picture.`;
   if (people.length > 1) return `${people.length} people are seen. Choose one, here or on the picture.`;
   const one = people[0];
   if (!one) return 'Nobody was found on this frame. Try one where the eyes are open and seen from in front, or draw the areas yourself.';
@@ -49,12 +50,12 @@ export function useFinding(shot: number, playhead: Playhead) {
     failed.value = false;
     words.value = 'Looking for people on this frame…';
     try {
-      const found = await api.people(shot, at);
+      const { people: found, most } = await api.people(shot, at);
       people.value = found;
       frame.value = at;
       choose(0);
       failed.value = found.length === 0;
-      words.value = wordsOf(found);
+      words.value = wordsOf(found, most);
     } catch (reason) {
       failed.value = true;
       words.value = `Looking for people did not work: ${reason instanceof Error ? reason.message : String(reason)}`;
