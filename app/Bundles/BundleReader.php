@@ -133,11 +133,12 @@ final class BundleReader
         }
         $work = BundleWriter::temporary();
         try {
-            $from = $zip->getStream($name);
+            $from = @$zip->getStream($name);
             $to = fopen($work, 'w');
             $most = min($this->left, (int) config('limits.footage.upload_bytes'));
-            $bytes = $from === false || $to === false ? false : stream_copy_to_stream($from, $to, $most + 1);
-            if ($bytes === false || $bytes > $most) {
+            error_clear_last();
+            $bytes = $from === false || $to === false ? false : @stream_copy_to_stream($from, $to, $most + 1);
+            if ($bytes === false || $bytes > $most || error_get_last() !== null) {
                 throw BadBundle::because('it cannot be unpacked, or is too large', $name);
             }
             $this->left -= $bytes;
@@ -338,11 +339,16 @@ final class BundleReader
     /** What an archive says of its sizes is not to be trusted. */
     private function entry(\ZipArchive $zip, string $name, int $most): string
     {
-        $stream = $zip->getStream($name);
-        $most = min($most, $this->left);
-        $text = $stream === false ? false : stream_get_contents($stream, $most + 1);
-        if ($text === false) {
+        $stream = @$zip->getStream($name);
+        if ($stream === false) {
             throw BadBundle::because("there is no {$name} in it");
+        }
+        $most = min($most, $this->left);
+        error_clear_last();
+        $text = @stream_get_contents($stream, $most + 1);
+        // It is read as far as it goes; that it is torn is only warned of.
+        if ($text === false || error_get_last() !== null) {
+            throw BadBundle::because('it is damaged', $name);
         }
         if (strlen($text) > $most) {
             throw BadBundle::because('it is too large', $name);

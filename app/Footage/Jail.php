@@ -54,7 +54,7 @@ final class Jail
     public static function isOffered(): bool
     {
         // A server is told once; asked anew, each request would wait for it.
-        return self::$offered ??= config('cossel.jail') !== null ? config('cossel.jail') === 'yes' : self::works(false);
+        return config('cossel.jail') !== null ? config('cossel.jail') === 'yes' : (self::$offered ??= self::works(false));
     }
 
     /** Seconds of processor time that what was ended in a jail says that it took; 0 where it says nothing. */

@@ -30,7 +30,14 @@ function chance(seed) {
 export class Torment {
   faults = {};
   lost = [];
+  /** Edits that were answered for, by their labels: which touch they set, and to what. */
+  acknowledged = new Map();
   edits = 0;
+  merged = 0;
+  carries = 0;
+  bundles = 0;
+  cuts = 0;
+  backups = 0;
   uploads = 0;
   deliveries = 0;
   follows = 0;
@@ -82,10 +89,17 @@ export class Torment {
         signal: AbortSignal.timeout(40_000),
       });
       const text = await response.text();
+      // What is no fault of whoever asks has words and a number of its own: 503, 507. This is none of them.
+      if (response.status === 500) this.wrong(`${method} ${path} answered 500: ${text.slice(0, 200)}`);
       return { status: response.status, body: text.startsWith('{') || text.startsWith('[') ? JSON.parse(text) : text };
     } catch {
       return { status: 0, body: null };
     }
+  }
+
+  wrong(what) {
+    this.lost.push(what);
+    console.error(what);
   }
 
   /** Until it is answered for: what the front end does with a change that may go well later. */
@@ -104,8 +118,9 @@ export class Torment {
     return readFileSync(file);
   }
 
-  async bringIn(bytes, name) {
-    const { body: upload } = await this.insist('POST', `/jobs/${this.job}/uploads`, { name, size: bytes.length });
+  /** Sends a file; null as its job for a bundle. */
+  async send(bytes, name, job) {
+    const { body: upload } = await this.insist('POST', job === null ? '/uploads' : `/jobs/${job}/uploads`, { name, size: bytes.length });
     const half = Math.floor(bytes.length / 2);
     let sent = 0;
     while (sent < bytes.length) {
@@ -113,9 +128,26 @@ export class Torment {
       if (answer.status !== 200) throw new Error(`a piece of ${name} is refused: ${answer.status} ${JSON.stringify(answer.body)}`);
       sent = answer.body.received;
     }
-    const shot = await this.insist('POST', `/uploads/${upload.id}/shot`, {});
+    return upload.id;
+  }
+
+  async bringIn(bytes, name) {
+    const upload = await this.send(bytes, name, this.job);
+    const shot = await this.insist('POST', `/uploads/${upload}/shot`, {});
     if (shot.status >= 300) throw new Error(`${name} does not become a shot: ${shot.status} ${JSON.stringify(shot.body)}`);
     return shot.body.id;
+  }
+
+  /** What became of an upload that is taken in in the background. */
+  async takenIn(upload, kind, how) {
+    const begun = await this.insist('POST', `/uploads/${upload}/${kind}`, how);
+    if (begun.status !== 200) throw new Error(`a ${kind} is refused: ${begun.status} ${JSON.stringify(begun.body)}`);
+    const done = await this.over(`a ${kind}`, async () => {
+      const { body } = await this.insist('GET', `/uploads/${upload}`);
+      return body.told?.state !== 'reading' && body.told;
+    });
+    if (done.state !== 'done') throw new Error(`a ${kind} is not taken in: ${done.message}`);
+    return done.told;
   }
 
   async shot(id) {
@@ -146,7 +178,7 @@ export class Torment {
       await this.over('reading', async () => (await this.shot(id)).state === 'ready');
       const { body } = await this.insist('GET', `/shots/${id}/recipe`);
       const face = { id: 'face', name: 'Face', outline: { at: 0, shapes: [{ id: 's', kind: 'ellipse', centre: [0.9, 0.5], radii: [0.3, 0.3], featherOut: 0.1 }] }, live: { from: 0, to: 23 }, touches: [{ id: 't', kind: 'exposure', stops: 0.5 }, { id: 'b', kind: 'blur', radius: 0.01 }] };
-      await this.insist('PUT', `/shots/${id}/recipe`, { base: body.revision, label: 'Face', recipe: { ...body.recipe, assets: {}, areas: [face] } });
+      await this.insist('PUT', `/shots/${id}/recipe`, { base: body.revision, label: 'Face', recipe: { ...body.recipe, assets: {}, base: [{ id: 'l', kind: 'exposure', stops: 0.1 }], areas: [face] } });
     }
     this.wanted = await this.delivered();
   }
@@ -181,23 +213,45 @@ export class Torment {
     return md5.split('\n').filter((line) => !line.startsWith('#')).join('\n');
   }
 
-  /** Edits one after the other; what was acknowledged has to be there for ever. */
-  async edit(n) {
+  /**
+   * Edits one after the other; what was acknowledged has to be there for ever, as it was set. Two of them edit the same shot at once,
+   * each another touch: both hold.
+   *
+   * @param touch  number of the touch that is this client's own
+   * @param set    gives it a value that none had before
+   */
+  async edit(n, touch, set) {
     let state = (await this.insist('GET', `/shots/${this.work}/recipe`)).body;
     for (let k = 0; k < n; k++) {
       const label = `Edit ${++this.edits}`;
       const recipe = structuredClone(state.recipe);
       recipe.assets = Array.isArray(recipe.assets) ? {} : recipe.assets;
-      recipe.areas[0].touches[0].stops = (this.edits % 100) / 50;
+      const value = set(recipe.areas[0].touches[touch], this.edits);
       const answer = await this.ask('PUT', `/shots/${this.work}/recipe`, { base: state.revision, label, recipe });
       if (answer.status === 200) {
-        this.acknowledged.push(label);
+        this.acknowledged.set(label, { touch, value });
+        if (answer.body.parent !== state.revision) this.merged++;
         state = answer.body;
       } else if (answer.status === 0 || answer.status >= 500 || answer.status === 409) {
         // One whose answer was lost may be taken after all, behind what was read since: then the next is told so.
         await this.answers();
         state = (await this.insist('GET', `/shots/${this.work}/recipe`)).body;
       } else throw new Error(`an edit is refused: ${answer.status} ${JSON.stringify(answer.body)}`);
+    }
+  }
+
+  /** What a database holds of edits: by label, the values of both touches. */
+  kept(database) {
+    const code = `$db = new PDO('sqlite:' . $argv[1]); $db->exec('PRAGMA busy_timeout=30000'); $kept = []; foreach ($db->query("select label, recipe from revisions where shot_id = {$argv[2]} and label like 'Edit %'") as $row) { $touches = json_decode($row['recipe'], true)['areas'][0]['touches']; $kept[$row['label']] = [$touches[0]['stops'], $touches[1]['radius']]; } echo json_encode((object) $kept);`;
+    return JSON.parse(execFileSync('php', ['-r', code, database, String(this.work)], { env: process.env, maxBuffer: 1 << 28 }).toString());
+  }
+
+  /** Says which of what was acknowledged is not there as it was set. */
+  compare(kept, acknowledged, where) {
+    for (const [label, { touch, value }] of acknowledged) {
+      const found = kept[label];
+      if (!found) this.wrong(`${label} was acknowledged and is lost ${where}`);
+      else if (Math.abs(found[touch] - value) > 1e-9) this.wrong(`${label} was acknowledged as ${value} and is ${found[touch]} ${where}`);
     }
   }
 
@@ -237,6 +291,75 @@ export class Torment {
       const { body } = await this.insist('GET', `/shots/${this.steady}/telltales`);
       return body.findings !== null || body.message;
     });
+  }
+
+  async carry() {
+    const { body: carries } = await this.insist('POST', `/shots/${this.steady}/carries`, { areas: [], touches: null, base: true, finish: false, replace: false, match: false, shots: [this.work] });
+    const id = carries?.[0]?.id;
+    if (id === undefined) throw new Error(`nothing is carried: ${JSON.stringify(carries)}`);
+    const carry = await this.over('a carry', async () => (await this.insist('GET', `/shots/${this.steady}/carries`)).body.find((c) => c.id === id && !['waiting', 'working'].includes(c.state)));
+    if (carry.state !== 'proposed' && !carry.message) throw new Error(`a carry is ${carry.state} without a word`);
+    await this.insist('POST', `/carries/${id}/leave`);
+    this.carries++;
+  }
+
+  /** A shot goes out as a bundle and comes in again: nothing of it is new. */
+  async bundle() {
+    let bytes;
+    for (let again = 0; !bytes; again++) {
+      try {
+        const answer = await fetch(`${this.url}/api/jobs/${this.job}/bundle?footage=0&shots=${this.steady}`);
+        if (!answer.ok) throw new Error(`a bundle is refused: ${answer.status}`);
+        bytes = Buffer.from(await answer.arrayBuffer());
+      } catch (reason) {
+        if (again === 40) throw reason;
+        await wait(500);
+      }
+    }
+    const told = await this.takenIn(await this.send(bytes, 'steady.bundle.zip', null), 'bundle');
+    if (told.join() !== 'Everything of it was here already.') throw new Error(`a bundle of what is here brought: ${told.join(' ')}`);
+    this.bundles++;
+  }
+
+  /** A cut becomes as many shots as it has events, however often it is begun again. */
+  async cut() {
+    const events = 60;
+    const code = (f) => [Math.floor(f / 86400), Math.floor(f / 1440) % 60, Math.floor(f / 24) % 60, f % 24].map((n) => String(n).padStart(2, '0')).join(':');
+    const lines = Array.from({ length: events }, (_, i) => `${i + 1} AX V C ${code(i % 12)} ${code((i % 12) + 8)} ${code(8 * i)} ${code(8 * i + 8)}\n* FROM CLIP NAME: c${i}\n* SOURCE FILE: ${i % 2 ? 'work.mkv' : 'none.mov'}`);
+    const { body: job } = await this.insist('POST', '/jobs', { name: `Cut ${++this.cuts}` });
+    await this.takenIn(await this.send(Buffer.from(`TITLE: cut\n${lines.join('\n')}\n`), 'cut.edl', job.id), 'cut', { rate: '24/1', handles: 2 });
+    const { shots } = (await this.insist('GET', `/jobs/${job.id}`)).body;
+    const states = shots.map((s) => s.state).filter((s) => s === 'ready').length;
+    if (shots.length !== events || states !== events / 2) throw new Error(`a cut of ${events} events became ${shots.length} shots, ${states} of them ready`);
+    await this.insist('DELETE', `/jobs/${job.id}`);
+  }
+
+  /** A backup made meanwhile holds all that was answered for before it began, and can be put back elsewhere. */
+  async backup() {
+    const before = new Map(this.acknowledged);
+    const artisan = (data, ...words) => new Promise((done) => {
+      const env = { ...this.env, COSSEL_DATA: data, DB_DATABASE: join(data, 'cossel.sqlite') };
+      const process = spawn('php', ['artisan', ...words], { cwd: root, env });
+      let said = '';
+      for (const out of [process.stdout, process.stderr]) out.on('data', (text) => (said += text));
+      process.on('exit', (code) => done({ code, said }));
+    });
+    const [place, elsewhere] = [join(this.folder, 'kept'), join(this.folder, 'elsewhere')];
+    let made;
+    for (let again = 0; again < 20; again++) {
+      made = await artisan(this.data, 'cossel:backup', place);
+      if (made.code === 0) break;
+      // The disk is full, the footage is away, the database is held: it says so, and goes well later.
+      await wait(2000);
+    }
+    if (made.code !== 0) throw new Error(`no backup is made: ${made.said}`);
+    rmSync(elsewhere, { recursive: true, force: true });
+    mkdirSync(elsewhere);
+    writeFileSync(join(elsewhere, 'cossel.sqlite'), '');
+    const put = await artisan(elsewhere, 'cossel:restore', place);
+    if (put.code !== 0) throw new Error(`a backup is not put back: ${put.said}`);
+    this.compare(this.kept(join(elsewhere, 'cossel.sqlite')), before, 'in a backup');
+    this.backups++;
   }
 
   pids(pattern) {
@@ -319,9 +442,11 @@ export class Torment {
   }
 
   async round(k) {
-    this.acknowledged = [];
-    const acts = { edit: () => this.edit(6), upload: () => this.upload(), deliver: () => this.delivered().then((md5) => { if (md5 !== this.wanted) throw new Error('a delivery has other pictures'); }), follow: () => this.follow(), judge: () => this.judge() };
-    const names = Object.keys(acts).filter(() => this.dice.next() < 0.45);
+    this.acknowledged = new Map();
+    const stops = (touch, n) => (touch.stops = (n % 4000) / 1000);
+    const radius = (touch, n) => (touch.radius = 0.001 + (n % 4000) / 100000);
+    const acts = { edit: () => Promise.all([this.edit(6, 0, stops), this.edit(6, 1, radius)]), carry: () => this.carry(), bundle: () => this.bundle(), cut: () => this.cut(), ...(k % 5 === 0 ? { backup: () => this.backup() } : {}), upload: () => this.upload(), deliver: () => this.delivered().then((md5) => { if (md5 !== this.wanted) throw new Error('a delivery has other pictures'); }), follow: () => this.follow(), judge: () => this.judge() };
+    const names = Object.keys(acts).filter((name) => this.dice.next() < (['carry', 'bundle', 'cut'].includes(name) ? 0.15 : 0.45));
     if (names.length === 0) names.push('edit', 'upload');
     const told = [];
     const running = names.map((name) => acts[name]().catch((reason) => told.push(`${name}: ${reason.message}`)));
@@ -332,16 +457,14 @@ export class Torment {
     }
     await Promise.all(running);
     await this.answers();
-    if (this.acknowledged.length > 0) {
-      const { body: history } = await this.insist('GET', `/shots/${this.work}/history`);
-      const labels = new Set(history.map((r) => r.label));
-      for (const label of this.acknowledged) if (!labels.has(label)) told.push(`${label} was acknowledged and is lost`);
-    }
+    this.compare(this.acknowledged.size > 0 ? this.kept(join(this.data, 'cossel.sqlite')) : {}, this.acknowledged, `(round ${k}: ${faults.join(', ')})`);
     if (k % 20 === 0) await this.tidy().catch((reason) => told.push(reason.message));
-    for (const what of told) {
-      this.lost.push(what);
-      console.error(`round ${k} (${faults.join(', ')}): ${what}`);
-    }
+    for (const what of told) this.wrong(`round ${k} (${faults.join(', ')}): ${what}`);
+  }
+
+  /** Faults that cannot be made here, and why. */
+  leftOut() {
+    return [...(this.mounted ? [] : ['the disk full (only root can mount a small one)']), ...(this.clock ? [] : ['the clock (libfaketime is not installed)'])];
   }
 
   async end() {
@@ -357,9 +480,10 @@ export class Torment {
   summary(rounds, minutes) {
     const db = statSync(join(this.data, 'cossel.sqlite')).size;
     return [
-      ['Rounds', rounds], ['Lost or wrong', this.lost.length], ['Edits', this.edits], ['Uploads', this.uploads], ['Deliveries, the same pixels each', this.deliveries], ['Follows', this.follows],
+      ['Rounds', rounds], ['Lost or wrong', this.lost.length], ['Edits of two clients', this.edits], ['Edits put together with another\'s', this.merged], ['Uploads', this.uploads], ['Deliveries, the same pixels each', this.deliveries], ['Follows', this.follows], ['Carries', this.carries], ['Bundles out and in', this.bundles], ['Cuts of 60 events', this.cuts], ['Backups made and put back', this.backups],
       ['Longest until something was over', `${this.slowest.toFixed(0)} s`], ['Minutes', minutes.toFixed(0)], ['Database at the end', `${(db / 1e6).toFixed(1)} MB`],
       ...Object.entries(this.faults).sort(([a], [b]) => a.localeCompare(b)).map(([name, n]) => [`Fault: ${name}`, n]),
+      ['Faults left out', this.leftOut().join('; ') || 'none'],
     ];
   }
 }

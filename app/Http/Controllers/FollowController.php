@@ -32,7 +32,7 @@ final class FollowController
     {
         $wanted = $request->validated();
 
-        return FollowResource::collection($follows->person($shot, $wanted['area'], $wanted['start'], $wanted['from'], $wanted['to']));
+        return FollowResource::collection($follows->person($shot, $wanted['area'], (int) $wanted['start'], (int) $wanted['from'], (int) $wanted['to']));
     }
 
     public function stop(Follow $follow, Follows $follows): FollowResource

@@ -87,7 +87,7 @@ final class ShotResource extends JsonResource
     /** @return array{number: int, in: int, out: int, retired: bool, told: list<string>}|null its event: first and last frame in the footage */
     private function cut(): ?array
     {
-        if ($this->resource->getAttributes()['cut'] === null) {
+        if (($this->resource->getAttributes()['cut'] ?? null) === null) {
             return null;
         }
         $place = CutPlace::of($this->resource->cut ?? []);

@@ -23,9 +23,14 @@ final readonly class ContourMatte implements ShapeMatte
 {
     /** Blocks this wide are drawn pixel by pixel. */
     private const SMALL = 8;
-    /** Nanoseconds a pixel, and a pixel and piece of the edge; measured. */
+    /**
+     * Nanoseconds a pixel, and a pixel and piece of the edge; measured. Of an outline of so many pixels all pieces are about as far from
+     * a pixel, and each is asked; the larger it is, the fewer are.
+     */
     private const PRICE = 200.0;
-    private const PRICE_OF_A_PIECE = 0.5;
+    private const PRICE_OF_A_PIECE = 20.0;
+    private const SMALL_OUTLINE = 43.0;
+    private const FEWER = 1.25;
 
     private function __construct(
         private Contour $contour,
@@ -58,7 +63,9 @@ final readonly class ContourMatte implements ShapeMatte
 
     public function price(): float
     {
-        return self::PRICE + self::PRICE_OF_A_PIECE * count($this->contour->x);
+        $size = max(self::SMALL_OUTLINE, max($this->contour->x) - min($this->contour->x), max($this->contour->y) - min($this->contour->y));
+
+        return self::PRICE + self::PRICE_OF_A_PIECE * (self::SMALL_OUTLINE / $size) ** self::FEWER * count($this->contour->x);
     }
 
     public function bounds(): Rect

@@ -117,6 +117,12 @@ final class Act
         }
     }
 
+    /** What it goes through to act over a rectangle: around a small area, what looks far goes through far more than that. */
+    public function works(Rect $rect): Rect
+    {
+        return $rect->isEmpty() ? $rect : $this->does->needs($rect);
+    }
+
     /** Where the picture has to be right for it to act over a rectangle, as if the picture had no edges. */
     public function needs(Rect $rect): Rect
     {

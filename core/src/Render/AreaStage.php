@@ -122,7 +122,7 @@ final class AreaStage implements Stage
         [, $matteRect, $targets] = $this->steps($rect);
         $price = $matteRect->intersect($this->bounds)->count() * $this->outline->price();
         foreach ($this->acts as $i => $act) {
-            $price += $targets[$i]->count() * $act->price;
+            $price += $act->works($targets[$i])->intersect($this->frame)->count() * $act->price;
         }
 
         return $price;

@@ -90,20 +90,18 @@ final readonly class Passage
         return $price + $this->priceOfBands($rect);
     }
 
-    /** Bands are alike, so the one in the middle stands for all. */
     private function priceOfBands(Rect $rect): float
     {
-        $bands = $rect->bands($this->rows($rect));
-        if ($bands === []) {
-            return 0.0;
-        }
-        $needs = $this->needs($bands[intdiv(count($bands), 2)]);
-        $price = $needs[0]->count() * Prices::WINDOW;
-        foreach ($this->stages as $i => $stage) {
-            $price += $stage->price($needs[$i + 1]);
+        $price = 0.0;
+        foreach ($rect->bands($this->rows($rect)) as $band) {
+            $needs = $this->needs($band);
+            $price += $needs[0]->count() * Prices::WINDOW;
+            foreach ($this->stages as $i => $stage) {
+                $price += $stage->price($needs[$i + 1]);
+            }
         }
 
-        return count($bands) * $price;
+        return $price;
     }
 
     /** How high the bands of a rectangle are. */

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Tests\Render;
 
 use Cossel\Core\Motion\Motions;
+use Cossel\Core\Outline\AreaMatte;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\FrameFormat;
 use Cossel\Core\Picture\Rect;
@@ -41,6 +42,29 @@ final class PricesTest extends TestCase
         $path = static fn(int $n): array => ['outline' => ['at' => 0, 'shapes' => [['id' => 's1', 'kind' => 'path', 'points' => array_map(static fn(int $i): array => ['at' => [0.8 + 0.4 * cos(2 * M_PI * $i / $n), 0.5 + 0.4 * sin(2 * M_PI * $i / $n)]], range(1, $n))]]]];
         $none = self::seconds([]);
         self::assertGreaterThan(1.5 * (self::seconds($path(10) + Documents::area()) - $none), self::seconds($path(500) + Documents::area()) - $none);
+    }
+
+    /** What looks far goes through far more than a small area; wherever on the frame that lies. */
+    public function test_a_wide_touch_in_a_small_area_costs_what_it_goes_through(): void
+    {
+        $small = static fn(float $y, float $radius): array => Documents::area(['touches' => [['id' => 't', 'kind' => 'blur', 'radius' => $radius]], 'outline' => ['at' => 0, 'shapes' => [['id' => 's1', 'kind' => 'box', 'centre' => [0.8, $y], 'radii' => [0.05, 0.05]]]]]);
+        $none = self::seconds([]);
+        foreach ([0.1, 0.3, 0.5, 0.7, 0.9] as $y) {
+            self::assertGreaterThan(10 * (self::seconds($small($y, 0.001)) - $none), self::seconds($small($y, 0.1)) - $none, (string) $y);
+        }
+    }
+
+    /** Of a small outline hardly a piece can be left out as too far, whatever pixel is asked. */
+    public function test_a_small_outline_costs_more_a_pixel_and_point_than_a_large_one(): void
+    {
+        $a_pixel = static function (float $r): float {
+            $path = Documents::area(['outline' => ['at' => 0, 'shapes' => [['id' => 's1', 'kind' => 'path', 'featherOut' => 0.01, 'points' => array_map(static fn(int $i): array => ['at' => [0.9 + $r * cos(M_PI * $i / 100), 0.5 + $r * sin(M_PI * $i / 100)]], range(1, 200))]]]]);
+            $recipe = Documents::read(['areas' => [$path]]);
+
+            return AreaMatte::on($recipe->areas[0], 0, new Motions($recipe, []), Rect::of(0, 0, 1920, 1080))->price();
+        };
+        self::assertEqualsWithDelta(20 * 200 + 200, $a_pixel(0.01), 1);
+        self::assertGreaterThan(9 * $a_pixel(0.2), $a_pixel(0.01));
     }
 
     public function test_what_has_to_be_seen_in_bands_before_costs_what_comes_before_once_more(): void

@@ -15,4 +15,7 @@ interface Fuzz
      * @return string|null what went wrong; null where nothing did
      */
     public function try(Dice $dice): ?string;
+
+    /** What the last case was, in a few words, where that tells more than its seed. */
+    public function about(): string;
 }

@@ -25,6 +25,8 @@ final class MediaFuzz implements Fuzz
         'f.ogg' => ['-c:v', 'libtheora', '-pix_fmt', 'yuv420p', '-an'],
     ];
 
+    private const PICTURES = ['png' => [], 'tiff' => [], 'jpg' => ['-q:v', '2'], 'dpx' => ['-pix_fmt', 'gbrp10be'], 'exr' => ['-pix_fmt', 'gbrpf32le', '-compression', 'zip1']];
+
     /** @var array<string, string> */
     private array $clips = [];
 
@@ -35,12 +37,24 @@ final class MediaFuzz implements Fuzz
         return 'media';
     }
 
+    public function about(): string
+    {
+        return '';
+    }
+
     public function try(Dice $dice): ?string
     {
         $this->clips = $this->clips === [] ? $this->made() : $this->clips;
+        // What goes on in a jail is told to nobody: without one, the memory that ffmpeg takes is known.
+        config(['cossel.jail' => 'no']);
         $name = $dice->one(array_keys($this->clips));
         $file = "{$this->folder}/case-{$name}";
-        file_put_contents($file, $dice->happens(0.05) ? $this->clips[$name] : Mutation::ofBytes($this->clips[$name], $dice));
+        file_put_contents($file, $this->clips[$name]);
+        if (str_ends_with($name, '.zip') && $dice->happens(0.6)) {
+            self::changePictures($file, $dice);
+        } elseif ($dice->happens(0.95)) {
+            file_put_contents($file, Mutation::ofBytes($this->clips[$name], $dice));
+        }
         try {
             $sha256 = (string) hash_file('sha256', $file);
             if (ImageSequence::is($file)) {
@@ -53,11 +67,24 @@ final class MediaFuzz implements Fuzz
         } catch (UnreadableFootage|RefusedFootage $refusal) {
             return str_contains($refusal->getMessage(), $this->folder) ? 'tells where files lie' : null;
         } finally {
+            config(['cossel.jail' => null]);
             isset($footage) && $this->frames->forget($footage->sha256);
             $this->files->delete("{$this->folder}/case-{$name}", "{$this->folder}/case-{$name}.mkv");
         }
 
         return null;
+    }
+
+    /** Pictures inside of an archive that is whole. */
+    private static function changePictures(string $file, Dice $dice): void
+    {
+        $zip = new \ZipArchive();
+        $zip->open($file);
+        for ($n = $dice->whole(1, 2); $n > 0; --$n) {
+            $name = (string) $zip->getNameIndex($dice->whole(0, $zip->numFiles - 1));
+            $zip->addFromString($name, Mutation::ofBytes((string) $zip->getFromName($name), $dice));
+        }
+        $zip->close();
     }
 
     /** @return array<string, string> */
@@ -68,8 +95,8 @@ final class MediaFuzz implements Fuzz
             (new Process(['ffmpeg', '-v', 'error', ...$source, ...$options, '-y', "{$this->folder}/{$name}"], timeout: 60))->mustRun();
             $clips[$name] = (string) file_get_contents("{$this->folder}/{$name}");
         }
-        foreach (['png', 'tiff'] as $type) {
-            (new Process(['ffmpeg', '-v', 'error', ...$source, '-frames:v', '5', '-an', '-y', "{$this->folder}/%03d.{$type}"], timeout: 60))->mustRun();
+        foreach (self::PICTURES as $type => $options) {
+            (new Process(['ffmpeg', '-v', 'error', ...$source, '-frames:v', '5', '-an', ...$options, '-y', "{$this->folder}/%03d.{$type}"], timeout: 60))->mustRun();
             $zip = new \ZipArchive();
             $zip->open("{$this->folder}/{$type}.zip", \ZipArchive::CREATE | \ZipArchive::OVERWRITE);
             foreach (glob("{$this->folder}/*.{$type}") ?: [] as $picture) {

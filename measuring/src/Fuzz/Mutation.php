@@ -46,6 +46,9 @@ final class Mutation
     public static function ofBytes(string $bytes, Dice $dice): string
     {
         $length = strlen($bytes);
+        if ($length === 0) {
+            return $bytes;
+        }
         $at = $dice->whole(0, $length - 1);
         switch ($dice->whole(0, 3)) {
             case 0:

@@ -57,6 +57,11 @@ final class RecipeFuzz implements Fuzz
         return 'recipes';
     }
 
+    public function about(): string
+    {
+        return '';
+    }
+
     public function try(Dice $dice): ?string
     {
         $whole = $dice->happens(0.5) ? $dice->one($this->documents) : $this->madeUp($dice);

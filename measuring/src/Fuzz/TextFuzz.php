@@ -29,6 +29,11 @@ final class TextFuzz implements Fuzz
         return 'texts';
     }
 
+    public function about(): string
+    {
+        return '';
+    }
+
     public function try(Dice $dice): ?string
     {
         [$text, $read] = $dice->one([
