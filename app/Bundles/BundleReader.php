@@ -187,19 +187,20 @@ final class BundleReader
     private function job(Manifest $manifest): Job
     {
         $job = Job::firstOrCreate(['origin' => $manifest->origin], ['name' => $manifest->name]);
+        // Names that read like numbers are numbers as keys.
         foreach ($manifest->people as $slug => $name) {
-            $job->people()->firstOrCreate(['slug' => $slug], ['name' => $name]);
+            $job->people()->firstOrCreate(['slug' => (string) $slug], ['name' => $name]);
         }
         $presets = $job->presets()->pluck('order', 'name')->all();
         foreach ($manifest->presets as $name => $order) {
-            $as = self::freeName($presets, $name, $order);
+            $as = self::freeName($presets, (string) $name, $order);
             if ($as !== null) {
                 $presets[$as] = $job->presets()->create(['name' => $as, 'order' => $order])->order;
             }
         }
         $kept = $job->treatments()->pluck('recipe', 'name')->map(static fn(string $json): mixed => json_decode($json, true))->all();
         foreach ($manifest->treatments as $name => $document) {
-            $as = self::freeName($kept, $name, $document);
+            $as = self::freeName($kept, (string) $name, $document);
             if ($as !== null) {
                 $this->treatments->take($job, $as, $document);
                 $kept[$as] = $document;

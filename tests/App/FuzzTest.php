@@ -30,7 +30,7 @@ final class FuzzTest extends AppTestCase
         'recipes' => [1741, 2687, 6281, 9365, 10455],
         'texts' => [121273, 121938, 124957, 126120, 138778],
         'media' => [],
-        'bundles' => [],
+        'bundles' => [1117, 3154],
         'requests' => [],
     ];
 

@@ -180,6 +180,8 @@ export class Torment {
       const face = { id: 'face', name: 'Face', outline: { at: 0, shapes: [{ id: 's', kind: 'ellipse', centre: [0.9, 0.5], radii: [0.3, 0.3], featherOut: 0.1 }] }, live: { from: 0, to: 23 }, touches: [{ id: 't', kind: 'exposure', stops: 0.5 }, { id: 'b', kind: 'blur', radius: 0.01 }] };
       await this.insist('PUT', `/shots/${id}/recipe`, { base: body.revision, label: 'Face', recipe: { ...body.recipe, assets: {}, base: [{ id: 'l', kind: 'exposure', stops: 0.1 }], areas: [face] } });
     }
+    // Both were brought in with the same content: it is known by the name that came first.
+    this.film = (await this.shot(this.work)).footage.name;
     this.wanted = await this.delivered();
   }
 
@@ -325,7 +327,7 @@ export class Torment {
   async cut() {
     const events = 60;
     const code = (f) => [Math.floor(f / 86400), Math.floor(f / 1440) % 60, Math.floor(f / 24) % 60, f % 24].map((n) => String(n).padStart(2, '0')).join(':');
-    const lines = Array.from({ length: events }, (_, i) => `${i + 1} AX V C ${code(i % 12)} ${code((i % 12) + 8)} ${code(8 * i)} ${code(8 * i + 8)}\n* FROM CLIP NAME: c${i}\n* SOURCE FILE: ${i % 2 ? 'work.mkv' : 'none.mov'}`);
+    const lines = Array.from({ length: events }, (_, i) => `${i + 1} AX V C ${code(i % 12)} ${code((i % 12) + 8)} ${code(8 * i)} ${code(8 * i + 8)}\n* FROM CLIP NAME: c${i}\n* SOURCE FILE: ${i % 2 ? this.film : 'none.mov'}`);
     const { body: job } = await this.insist('POST', '/jobs', { name: `Cut ${++this.cuts}` });
     await this.takenIn(await this.send(Buffer.from(`TITLE: cut\n${lines.join('\n')}\n`), 'cut.edl', job.id), 'cut', { rate: '24/1', handles: 2 });
     const { shots } = (await this.insist('GET', `/jobs/${job.id}`)).body;
