@@ -2,6 +2,7 @@
 import assert from 'node:assert/strict';
 import { execFileSync, spawnSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
+import { connect } from 'node:net';
 import { join } from 'node:path';
 import { after, before, test } from 'node:test';
 import { Cossel, until } from './cossel.mjs';
@@ -67,6 +68,18 @@ test('whatever serves is started again when it is ended', async () => {
   for (const what of ['nginx', 'php-fpm', 'cossel:turns', 'supervisord']) {
     spawnSync('pkill', ['-KILL', '-f', `${what}.*/tmp/cossel-[0-9]+-8688`]);
     await until(steady, 30);
+  }
+});
+
+test('a thousand heads sent by halves keep nobody else from being answered', async () => {
+  const sockets = Array.from({ length: 1100 }, () => connect({ host: '127.0.0.1', port: cossel.port }));
+  try {
+    await Promise.all(sockets.map((socket) => new Promise((done) => socket.on('error', done).on('connect', () => socket.write('GET /api/kinds HTTP/1.1\r\nHost: 127.0.0.1\r\nX-Half: ', done)))));
+    for (let n = 0; n < 10; n++) assert.equal(await light(), 200);
+    // Those that say no more are let go of.
+    await until(() => sockets.every((socket) => socket.destroyed || socket.closed), 20);
+  } finally {
+    for (const socket of sockets) socket.destroy();
   }
 });
 
