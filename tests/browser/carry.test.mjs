@@ -12,7 +12,7 @@ before(async () => {
   await cossel.cli('load-demo');
   page = await cossel.page();
   page.setDefaultTimeout(20000);
-  shots = Object.fromEntries((await cossel.api('GET', '/jobs')).body[0].shots.map((s) => [s.name, s.id]));
+  shots = Object.fromEntries((await cossel.api('GET', '/jobs/1')).body.shots.map((s) => [s.name, s.id]));
 });
 after(async () => {
   assert.deepEqual(page.problems, []);

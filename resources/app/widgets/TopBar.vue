@@ -45,6 +45,7 @@ nav:empty {
 h1 {
   overflow: hidden;
   font-size: 20px;
+  line-height: 1.3;
   font-weight: 600;
   text-overflow: ellipsis;
 }
