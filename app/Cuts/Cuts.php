@@ -90,7 +90,7 @@ final class Cuts
     {
         $known = new KnownFootage();
         ShortTransactions::each(self::askingFor($job->id, $footage->name, $footage->sha256), function (Shot $shot) use ($footage, $known): void {
-            if ($shot->wants !== null) {
+            if ($shot->wants !== null && $shot->wants['sha256'] === $footage->sha256) {
                 $this->intake->fill($shot, $footage, $shot->wants['span']);
                 $shot->update(['wants' => null]);
                 PrepareFrames::dispatch($shot->id);
@@ -117,8 +117,7 @@ final class Cuts
         $rough = (string) preg_replace('/[^a-z0-9]+/', '%', CutPlace::mediaName($name));
         $shots = Shot::where('job_id', $job)->where('state', ShotState::Missing)->where(static fn($asks) => $asks->where('cut', 'like', "%{$rough}%")->when($sha256 !== '', static fn($or) => $or->orWhere('wants', 'like', "%{$sha256}%")));
         foreach ($shots->orderBy('position')->orderBy('id')->get() as $shot) {
-            $isWanted = $shot->wants !== null ? $shot->wants['sha256'] === $sha256 : $shot->cut !== null && CutPlace::of($shot->cut)->isOf($name);
-            if ($isWanted) {
+            if (($shot->wants['sha256'] ?? null) === $sha256 || ($shot->cut !== null && CutPlace::of($shot->cut)->isOf($name))) {
                 yield $shot;
             }
         }

@@ -120,6 +120,15 @@ final class CutsTest extends AppTestCase
         self::assertSame('The cut asks for frames 55 to 64 of reel_b.mov, which has 0 to 59.', Shot::where('name', 'gh030')->sole()->error);
     }
 
+    public function test_a_shot_of_a_bundle_takes_the_file_that_its_cut_names(): void
+    {
+        $this->bring([['reel_b.mov', 'gh010', 10, 10]]);
+        Shot::sole()->update(['wants' => ['name' => 'another.mov', 'sha256' => str_repeat('ab', 32), 'span' => [0, 5]]]);
+        $this->long('reel_b.mov', 36);
+        $this->app->make(Cuts::class)->supply($this->job, Footage::sole());
+        self::assertSame([['gh010', 'ready', 6, 23]], $this->shots());
+    }
+
     public function test_a_shot_whose_file_is_on_its_way_is_left_alone(): void
     {
         $this->bring([['reel_b.mov', 'gh010', 10, 10]]);

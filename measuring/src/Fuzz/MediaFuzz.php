@@ -50,7 +50,10 @@ final class MediaFuzz implements Fuzz
         $name = $dice->one(array_keys($this->clips));
         $file = "{$this->folder}/case-{$name}";
         file_put_contents($file, $this->clips[$name]);
-        if (str_ends_with($name, '.zip') && $dice->happens(0.6)) {
+        $ended = null;
+        if (str_ends_with($name, '.zip') && $dice->happens(0.3)) {
+            $ended = self::endPicture($file, $dice);
+        } elseif (str_ends_with($name, '.zip') && $dice->happens(0.5)) {
             self::changePictures($file, $dice);
         } elseif ($dice->happens(0.95)) {
             file_put_contents($file, Mutation::ofBytes($this->clips[$name], $dice));
@@ -58,7 +61,10 @@ final class MediaFuzz implements Fuzz
         try {
             $sha256 = (string) hash_file('sha256', $file);
             if (ImageSequence::is($file)) {
-                $this->sequence->toFootage($file, "{$file}.mkv");
+                $told = $this->sequence->toFootage($file, "{$file}.mkv");
+                if ($ended !== null && !str_contains(implode(' ', $told), $ended)) {
+                    return "took {$ended}, which ends early, without a word";
+                }
                 $file = "{$file}.mkv";
             }
             $footage = new FootageFile($file, $sha256, $this->probe->read($file), $name);
@@ -73,6 +79,19 @@ final class MediaFuzz implements Fuzz
         }
 
         return null;
+    }
+
+    /** Cuts one picture of an archive off. @return string its name */
+    private static function endPicture(string $file, Dice $dice): string
+    {
+        $zip = new \ZipArchive();
+        $zip->open($file);
+        $name = (string) $zip->getNameIndex($dice->whole(0, $zip->numFiles - 1));
+        $bytes = (string) $zip->getFromName($name);
+        $zip->addFromString($name, substr($bytes, 0, $dice->whole(intdiv(strlen($bytes), 2), strlen($bytes) - 1)));
+        $zip->close();
+
+        return $name;
     }
 
     /** Pictures inside of an archive that is whole. */
