@@ -189,7 +189,7 @@ return [
     'bands that cost nothing' => ['Render/Passage.php', '$price += $stage->price($needs[$i + 1]);', '$price = $stage->price($needs[$i + 1]);', 'PricesTest'],
     'what looks far costs its area' => ['Render/AreaStage.php', '$act->works($targets[$i])->intersect($this->frame)->count()', '$targets[$i]->count()', 'PricesTest'],
     'small outlines cost as large ones' => ['Outline/ContourMatte.php', '(self::SMALL_OUTLINE / $size) ** self::FEWER * ', '', 'PricesTest'],
-    'names out of timelines that are lists' => ['Cut/OtioReader.php', "is_string($of[$field] ?? null) ? $of[$field] : '';", "(string) ($of[$field] ?? '');", 'CutTest'],
+    'names out of timelines that are lists' => ['Cut/OtioReader.php', 'return is_string($of[$field] ?? null) ? $of[$field] : ', 'return (string) ($of[$field] ?? null) ?: ', 'CutTest'],
     'what comes before costs nothing the second time' => ['Render/Passage.php', '$before->priceOfBands($sees) + $stage->price($sees)', '0.0', 'PricesTest'],
     'chains of areas without end' => ['Recipe/Bonds.php', '$known) > self::MOST) {', '$known) > 1_000_000) {', 'RecipeReaderTest'],
     'recipes of any size' => ['Recipe/RecipeReader.php', 'if ($found > $most) {', 'if (false) {', 'RecipeReaderTest'],
