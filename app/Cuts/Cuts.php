@@ -15,7 +15,6 @@ use App\Models\Shot;
 use App\Models\ShotState;
 use App\Treatment\Recipes;
 use App\Treatment\ShotList;
-use App\Work\PrepareFrames;
 use Cossel\Core\Cut\Cut;
 use Illuminate\Support\Facades\Storage;
 
@@ -25,9 +24,6 @@ use Illuminate\Support\Facades\Storage;
  */
 final class Cuts
 {
-    /** Shots of a cut whose frames are decoded ahead; the others when somebody comes to them. */
-    private const AHEAD = 50;
-
     public function __construct(private readonly Intake $intake, private readonly Recipes $recipes, private readonly Follows $follows) {}
 
     /**
@@ -50,7 +46,8 @@ final class Cuts
     {
         $known = new KnownShots($job->shots()->with('footage')->get());
         $footage = new KnownFootage();
-        $new = new NewShots($job, $this->recipes, self::AHEAD);
+        $ahead = new Ahead();
+        $new = new NewShots($job, $this->recipes, $ahead);
         $events = static function () use ($cut, $handles, $known, $brought): \Generator {
             foreach ($cut->events as $i => $event) {
                 $place = new CutPlace($event, $cut->rate, $handles);
@@ -61,7 +58,7 @@ final class Cuts
                 }
             }
         };
-        ShortTransactions::each($events(), function (array $one) use ($footage, $new, $brought): void {
+        ShortTransactions::each($events(), function (array $one) use ($footage, $new, $brought, $ahead): void {
             [$i, $place, $shot] = $one;
             $brought->tell(...array_map(static fn(string $words): string => "{$place->event->title()}: {$words}.", $place->event->told));
             if ($shot === null) {
@@ -70,7 +67,7 @@ final class Cuts
             } else {
                 $brought->count('known');
                 $shot->update(['cut' => $place->document(), 'position' => $i]);
-                $this->settle($shot, $footage, $brought);
+                $this->settle($shot, $footage, $brought, $ahead);
             }
             $brought->done = $i + 1;
         }, static function () use ($new, $tell): void {
@@ -89,13 +86,14 @@ final class Cuts
     public function supply(Job $job, Footage $footage): void
     {
         $known = new KnownFootage();
-        ShortTransactions::each(self::askingFor($job->id, $footage->name, $footage->sha256), function (Shot $shot) use ($footage, $known): void {
+        $ahead = new Ahead();
+        ShortTransactions::each(self::askingFor($job->id, $footage->name, $footage->sha256), function (Shot $shot) use ($footage, $known, $ahead): void {
             if ($shot->wants !== null && $shot->wants['sha256'] === $footage->sha256) {
                 $this->intake->fill($shot, $footage, $shot->wants['span']);
                 $shot->update(['wants' => null]);
-                PrepareFrames::dispatch($shot->id);
+                $ahead->prepare($shot->id);
             } else {
-                $this->settle($shot, $known, new Brought());
+                $this->settle($shot, $known, new Brought(), $ahead);
             }
         }, static fn() => null);
     }
@@ -124,7 +122,7 @@ final class Cuts
     }
 
     /** Finds a shot's footage, or fits its span to what the cut shows of it. */
-    private function settle(Shot $shot, KnownFootage $known, Brought $brought): void
+    private function settle(Shot $shot, KnownFootage $known, Brought $brought, Ahead $ahead): void
     {
         if ($shot->state === ShotState::Reading || $shot->state === ShotState::Doubtful) {
             // Its file is on its way in; once it is read, or taken as it is, this comes again.
@@ -139,9 +137,9 @@ final class Cuts
             $shot->state === ShotState::Ready || $shot->update(['state' => ShotState::Missing, 'error' => $wanting?->error]);
         } elseif ($shot->state !== ShotState::Ready) {
             $this->intake->fill($shot, $footage, $span);
-            PrepareFrames::dispatch($shot->id);
+            $ahead->prepare($shot->id);
         } else {
-            $brought->tell(...$this->grow($shot, [min($shot->from, $span[0]), max($shot->to, $span[1])]));
+            $brought->tell(...$this->grow($shot, [min($shot->from, $span[0]), max($shot->to, $span[1])], $ahead));
         }
     }
 
@@ -152,7 +150,7 @@ final class Cuts
      *
      * @return list<string>
      */
-    private function grow(Shot $shot, array $span): array
+    private function grow(Shot $shot, array $span, Ahead $ahead): array
     {
         [$from, $to] = [$shot->from, $shot->to];
         if ($span === [$from, $to]) {
@@ -168,7 +166,7 @@ final class Cuts
 
             return $document;
         }, "The cut grew to {$span[0]}–{$span[1]}");
-        PrepareFrames::dispatch($shot->id);
+        $ahead->prepare($shot->id);
         foreach ($revision->document()['areas'] as $area) {
             if (($area['motion']['by'] ?? null) !== 'follow' || ($area['motion']['track'] ?? null) === null) {
                 continue;

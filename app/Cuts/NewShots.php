@@ -10,7 +10,6 @@ use App\Models\Revision;
 use App\Models\Shot;
 use App\Models\ShotState;
 use App\Treatment\Recipes;
-use App\Work\PrepareFrames;
 
 /** Shots that a cut adds to a job: gathered, and written many at once. */
 final class NewShots
@@ -27,8 +26,7 @@ final class NewShots
     /** @var list<string|null> their first recipes; null while the footage is missing */
     private array $recipes = [];
 
-    /** @param int $ahead of how many the frames are decoded ahead */
-    public function __construct(private readonly Job $job, private readonly Recipes $first, private int $ahead)
+    public function __construct(private readonly Job $job, private readonly Recipes $first, private readonly Ahead $ahead)
     {
         $this->names = array_fill_keys($job->shots()->toBase()->pluck('name')->all(), 1);
     }
@@ -71,9 +69,8 @@ final class NewShots
         foreach (array_chunk($revisions, self::ROWS) as $rows) {
             Revision::insert($rows);
         }
-        foreach (array_slice(array_keys($ready), 0, $this->ahead) as $i) {
-            PrepareFrames::dispatch($ids[$i]);
-            --$this->ahead;
+        foreach (array_keys($ready) as $i) {
+            $this->ahead->prepare($ids[$i]);
         }
         $this->rows = $this->recipes = [];
     }

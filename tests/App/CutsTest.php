@@ -239,7 +239,10 @@ final class CutsTest extends AppTestCase
         self::assertSame($shots->pluck('id')->all(), $this->job->shots()->pluck('id')->all());
         // What is asked for by so many is given to all of them.
         $this->long('reel_b.mov', 36);
+        Queue::fake([PrepareFrames::class]);
         $this->app->make(Cuts::class)->supply($this->job, Footage::where('name', 'reel_b.mov')->sole());
+        // Not all of it is decoded ahead: what looks for tell-tales waits behind that.
+        Queue::assertPushed(PrepareFrames::class, 50);
         self::assertSame(0, $this->job->shots()->where('state', ShotState::Missing)->count());
     }
 }
