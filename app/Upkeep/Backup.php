@@ -8,7 +8,8 @@ use Illuminate\Filesystem\Filesystem;
 use Illuminate\Support\Facades\Storage;
 
 /**
- * Copies of everything that is kept, made while it is worked with: the database, then the files it names. What a folder holds already
+ * Copies of everything that is kept, made while it is worked with: the database, then the files it names. Until all of it is there, what
+ * was backed up before stands. What a folder holds already
  * is not copied again: it is known by size and time, and a share of it is read whole each time, the longest unread first.
  */
 final class Backup
@@ -38,19 +39,26 @@ final class Backup
         if (str_starts_with("{$folder}/", "{$data}/")) {
             throw BackupFailed::inside();
         }
-        $before = BackupManifest::isAt($folder) ? BackupManifest::read($folder)->files : [];
-        BackupManifest::remove($folder);
-        $this->database->copyTo("{$folder}/" . self::DATABASE);
+        $before = self::known($folder);
+        // What was backed up before stays whole until this one is.
+        $database = "{$folder}/" . self::DATABASE;
+        $this->database->copyTo("{$database}.new");
+        if (!DatabaseFile::isWhole("{$database}.new")) {
+            $this->files->delete("{$database}.new");
+            throw BackupFailed::database();
+        }
         $copies = new Copies($this->files, $data, $folder, KeptFiles::ofDatabase());
         $due = $all ? $before : self::longestUnread($before);
         foreach (KeptFiles::in($data) as $name) {
             $copies->add($name, $before[$name] ?? null, $all || isset($due[$name]));
         }
+        $manifest = new BackupManifest((string) hash_file('sha256', "{$database}.new"), $copies->entries);
+        BackupManifest::remove($folder);
+        rename("{$database}.new", $database);
+        $manifest->write($folder);
         foreach (KeptFiles::in($folder) as $name) {
             $copies->holds($name) || $this->files->delete("{$folder}/{$name}");
         }
-        $manifest = new BackupManifest((string) hash_file('sha256', "{$folder}/" . self::DATABASE), $copies->entries);
-        $manifest->write($folder);
         $made = ['files' => count($manifest->files), 'bytes' => $manifest->bytes(), 'damaged' => $copies->damaged];
         $this->files->replace("{$data}/" . self::LAST, json_encode(['place' => $folder, 'made' => now()->toIso8601String(), ...$made], JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES));
 
@@ -63,6 +71,16 @@ final class Backup
         $last = json_decode((string) @file_get_contents(Storage::disk('data')->path(self::LAST)), true);
 
         return is_array($last) ? $last : null;
+    }
+
+    /** @return array<string, BackupFile> what the folder holds already; where that cannot be read, all of it is looked at anew */
+    private static function known(string $folder): array
+    {
+        try {
+            return BackupManifest::read($folder)->files;
+        } catch (BackupFailed) {
+            return [];
+        }
     }
 
     /**

@@ -6,6 +6,9 @@ namespace App\Upkeep;
 
 final class BackupFailed extends \RuntimeException
 {
+    /** Whether the same may go well a little later. */
+    public bool $isBusy = false;
+
     public static function inside(): self
     {
         return new self('A backup inside the data folder would not outlive it. Choose another place, best on another disk.');
@@ -37,8 +40,16 @@ final class BackupFailed extends \RuntimeException
         return new self("{$name} cannot be read: {$reason}. Nothing was changed.");
     }
 
+    public static function database(): self
+    {
+        return new self('The database is damaged. What was backed up before stands; ./cossel restore puts it back. Nothing was changed.');
+    }
+
     public static function busy(): self
     {
-        return new self('The database is busy with something else. Nothing was changed; try it again.');
+        $failed = new self('The database is busy with something else. Nothing was changed; try it again.');
+        $failed->isBusy = true;
+
+        return $failed;
     }
 }

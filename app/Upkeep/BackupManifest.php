@@ -48,11 +48,6 @@ final readonly class BackupManifest
         return new self($told['database'], $files);
     }
 
-    public static function isAt(string $folder): bool
-    {
-        return is_file("{$folder}/" . self::NAME);
-    }
-
     public static function remove(string $folder): void
     {
         @unlink("{$folder}/" . self::NAME);

@@ -25,25 +25,40 @@ final class DatabaseFile
         rename("{$file}.part", $file);
     }
 
-    /** A copy in the data folder. @return string its file */
+    /** A copy in the data folder, of one that cannot be read as it is. @return string its file */
     public function setAside(string $name): string
     {
         $file = sprintf('%s/backups/%s-%s.sqlite', rtrim(Storage::disk('data')->path(''), '/'), $name, now()->format('Ymd-His'));
         $this->files->ensureDirectoryExists(dirname($file));
-        $this->copyTo($file);
+        try {
+            $this->copyTo($file);
+        } catch (BackupFailed $failed) {
+            $failed->isBusy ? throw $failed : copy((string) config(self::CONNECTION), $file);
+        }
 
         return $file;
     }
 
     /**
-     * Puts another database in the place of this one; whoever has it open sees the new one.
+     * Puts another database in the place of this one; whoever has it open sees the new one. One that cannot even be written into gives way
+     * as a file, which whoever has it open sees once they open it anew.
      *
-     * @throws BackupFailed where either cannot be used
+     * @throws BackupFailed where the other cannot be used
      */
     public function replaceWith(string $file): void
     {
         DB::disconnect();
-        self::backup($file, (string) config(self::CONNECTION), false);
+        $place = (string) config(self::CONNECTION);
+        try {
+            self::backup($file, $place, false);
+        } catch (BackupFailed $failed) {
+            if ($failed->isBusy) {
+                throw $failed;
+            }
+            $this->files->delete(["{$place}-wal", "{$place}-shm"]);
+            self::backup($file, "{$place}.part", true);
+            rename("{$place}.part", $place);
+        }
     }
 
     /**
@@ -65,6 +80,21 @@ final class DatabaseFile
         } finally {
             config([self::CONNECTION => $usual]);
             DB::purge();
+        }
+    }
+
+    /** Whether a file is a database of which every page can be read. */
+    public static function isWhole(string $file): bool
+    {
+        try {
+            $database = new \SQLite3($file, SQLITE3_OPEN_READONLY);
+            $database->enableExceptions(true);
+            $found = $database->querySingle('PRAGMA quick_check');
+            $database->close();
+
+            return $found === 'ok';
+        } catch (\Exception) {
+            return false;
         }
     }
 

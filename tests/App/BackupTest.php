@@ -158,6 +158,47 @@ final class BackupTest extends AppTestCase
         self::assertSame('a fill', file_get_contents("{$place}/footage/" . hash('sha256', 'a film')));
     }
 
+    public function test_a_backup_is_put_back_over_a_database_that_is_damaged(): void
+    {
+        Artisan::call('cossel:upgrade');
+        $place = "{$this->folder}/kept";
+        $this->app->make(Backup::class)->make($place);
+        $database = "{$this->folder}/data/cossel.sqlite";
+        $whole = (string) file_get_contents($database);
+        foreach (['no database' => str_repeat('x', 50_000), 'torn' => substr($whole, 0, 3000) . str_repeat('x', 20_000), 'cut short' => substr($whole, 0, 5000), 'empty' => ''] as $what => $bytes) {
+            DB::purge();
+            array_map(unlink(...), glob("{$database}*") ?: []);
+            file_put_contents($database, $bytes);
+            $this->travel(2)->seconds();
+            if ($what !== 'empty') {
+                try {
+                    // A backup of it is not to be had, and costs the one there is nothing.
+                    $this->app->make(Backup::class)->make($place);
+                    self::fail("{$what}: it was backed up.");
+                } catch (BackupFailed $failed) {
+                    self::assertMatchesRegularExpression('/damaged|cannot be read/', $failed->getMessage(), $what);
+                }
+            }
+            ['before' => $before] = $this->app->make(Restore::class)->run($place);
+            DB::purge();
+            self::assertSame(5, Shot::count(), $what);
+            self::assertFileExists($before, $what);
+            $what === 'empty' || self::assertSame(substr($bytes, 0, 2000), substr((string) file_get_contents($before), 0, 2000), $what);
+        }
+    }
+
+    public function test_a_folder_whose_manifest_is_damaged_can_be_backed_up_into_again(): void
+    {
+        Artisan::call('cossel:upgrade');
+        $backup = $this->app->make(Backup::class);
+        $place = "{$this->folder}/kept";
+        $backup->make($place);
+        file_put_contents("{$place}/backup.json", '{"cossel":"backup/1","files":7}');
+        file_put_contents("{$place}/footage/" . hash('sha256', 'a film'), 'a filn');
+        self::assertSame([9, 1], [($made = $backup->make($place))['files'], $made['copied']]);
+        self::assertSame('a film', file_get_contents("{$place}/footage/" . hash('sha256', 'a film')));
+    }
+
     /** @return iterable<string, array{string, \Closure(string): void}> */
     public static function unfit(): iterable
     {
