@@ -185,10 +185,10 @@ final class Ffmpeg
         return ($usage['ru_utime.tv_sec'] ?? 0) + ($usage['ru_stime.tv_sec'] ?? 0) + 1e-6 * (($usage['ru_utime.tv_usec'] ?? 0) + ($usage['ru_stime.tv_usec'] ?? 0));
     }
 
-    /** Whether what ended since took all the processor time it may have: then it was ended for that, and would be again. */
+    /** Whether what ended since took about all the processor time it may have: then it was ended for that, and would be again. */
     private static function isOverTime(Process $process, float $before, string $work): bool
     {
-        return max(self::spent() - $before, Jail::told($process->getErrorOutput())) >= 0.98 * config("limits.ffmpeg.cpu_seconds.{$work}");
+        return max(self::spent() - $before, Jail::told($process->getErrorOutput())) >= 0.8 * config("limits.ffmpeg.cpu_seconds.{$work}");
     }
 
     /** Time-outs go by the clock on the wall; when that was set on, nothing took too long. */

@@ -13,6 +13,7 @@ use Symfony\Component\Process\Process;
  */
 final class Jail
 {
+    private const PATH = '/usr/bin:/bin';
     /** A filter of system calls, compiled for this machine's processors, that comes with bubblewrap's package. */
     private const FILTER = '/usr/share/doc/bubblewrap/examples/flatpak.bpf';
 
@@ -35,7 +36,7 @@ final class Jail
         $limits = config('limits.ffmpeg');
         // Told that its time is over, and ended a little later.
         $cpu = sprintf('%d:%d', $limits['cpu_seconds'][$work], $limits['cpu_seconds'][$work] + 5);
-        $bounded = ['env', '-i', 'PATH=/usr/bin:/bin', 'prlimit', "--as={$limits['memory_bytes']}", "--cpu={$cpu}", "--fsize={$limits['file_bytes']}", '--core=0'];
+        $bounded = ['env', '-i', 'PATH=' . (getenv('PATH') ?: self::PATH), 'prlimit', "--as={$limits['memory_bytes']}", "--cpu={$cpu}", "--fsize={$limits['file_bytes']}", '--core=0'];
         if (!self::isOffered()) {
             return [...$bounded, 'setpriv', '--pdeathsig', 'KILL', ...$command];
         }
@@ -86,7 +87,7 @@ final class Jail
     /** @return list<string> */
     private static function walls(bool $filtered): array
     {
-        $walls = ['bwrap', '--unshare-all', '--die-with-parent', '--new-session', '--cap-drop', 'ALL', ...($filtered ? ['--seccomp', '3'] : []), '--clearenv', '--setenv', 'PATH', '/usr/bin:/bin', '--ro-bind', '/usr', '/usr'];
+        $walls = ['bwrap', '--unshare-all', '--die-with-parent', '--new-session', '--cap-drop', 'ALL', ...($filtered ? ['--seccomp', '3'] : []), '--clearenv', '--setenv', 'PATH', self::PATH, '--ro-bind', '/usr', '/usr'];
         foreach (['/bin', '/lib', '/lib64'] as $path) {
             array_push($walls, ...(is_link($path) ? ['--symlink', 'usr' . $path, $path] : ['--ro-bind-try', $path, $path]));
         }
