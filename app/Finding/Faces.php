@@ -37,7 +37,7 @@ final class Faces
         } catch (\Symfony\Component\Process\Exception\RuntimeException $reason) {
             report($reason);
 
-            throw new CannotFindFaces('The finder of faces did not work: ' . (trim($process->getErrorOutput()) ?: 'it took too long') . '.', previous: $reason);
+            throw new CannotFindFaces('The finder of faces did not work: ' . (trim($process->getErrorOutput()) ?: 'it took too long') . '. Try it again.', previous: $reason);
         }
         $answers = array_map(static fn(string $line): array => json_decode($line, true, flags: JSON_THROW_ON_ERROR), explode("\n", trim($process->getOutput())));
         $place = static fn(array $p): array => [$p[0] / $rows, $p[1] / $rows];

@@ -44,7 +44,7 @@ final class ErrorAnswers
         $exceptions->render(static fn(StaleEdit $e): JsonResponse => self::answer(409, $e->getMessage(), ['pointer' => $e->pointer]));
         $exceptions->render(static fn(DeliveryNotReady|ShotNotReady|CannotFollow|CannotCarry $e): JsonResponse => self::answer(409, $e->getMessage()));
         $exceptions->render(static fn(RefusedFootage|UnreadableFootage|InvalidCube|InvalidCdl|InvalidCut|TooManySamples|TooCostly $e): JsonResponse => self::answer(422, $e->getMessage()));
-        $exceptions->render(static fn(CannotFindFaces $e): JsonResponse => self::answer(500, $e->getMessage()));
+        $exceptions->render(static fn(CannotFindFaces $e): JsonResponse => self::answer(503, $e->getMessage()));
         $exceptions->render(static fn(FfmpegInterrupted $e): JsonResponse => self::answer(503, $e->getMessage()));
         $exceptions->render(static fn(StorageFull $e): JsonResponse => self::answer(507, $e->getMessage()));
         $exceptions->render(static fn(FatalError $e): JsonResponse => self::answer(503, str_contains($e->getMessage(), 'execution time')

@@ -25,6 +25,11 @@ final class BundleFuzz implements Fuzz
         return '';
     }
 
+    public function seconds(): float
+    {
+        return self::MOST_SECONDS;
+    }
+
     public function try(Dice $dice): ?string
     {
         config(['queue.default' => 'sync']);

@@ -7,6 +7,8 @@ namespace Cossel\Measuring\Fuzz;
 /** One sort of hostile input: cases by their seed, each of which must end with a clear refusal or well. */
 interface Fuzz
 {
+    public const MOST_SECONDS = 30.0;
+
     public function name(): string;
 
     /**
@@ -18,4 +20,7 @@ interface Fuzz
 
     /** What the last case was, in a few words, where that tells more than its seed. */
     public function about(): string;
+
+    /** Seconds that the last case may take. */
+    public function seconds(): float;
 }

@@ -42,6 +42,11 @@ final class MediaFuzz implements Fuzz
         return '';
     }
 
+    public function seconds(): float
+    {
+        return self::MOST_SECONDS;
+    }
+
     public function try(Dice $dice): ?string
     {
         $this->clips = $this->clips === [] ? $this->made() : $this->clips;

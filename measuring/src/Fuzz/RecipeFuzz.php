@@ -62,6 +62,11 @@ final class RecipeFuzz implements Fuzz
         return '';
     }
 
+    public function seconds(): float
+    {
+        return self::MOST_SECONDS;
+    }
+
     public function try(Dice $dice): ?string
     {
         $whole = $dice->happens(0.5) ? $dice->one($this->documents) : $this->madeUp($dice);

@@ -34,6 +34,11 @@ final class TextFuzz implements Fuzz
         return '';
     }
 
+    public function seconds(): float
+    {
+        return self::MOST_SECONDS;
+    }
+
     public function try(Dice $dice): ?string
     {
         [$text, $read] = $dice->one([
