@@ -11,6 +11,7 @@ return [
         'frames_bytes' => (int) env('COSSEL_CACHE_FRAMES_BYTES', 12 * 1024 ** 3),
         // Of one footage, once nobody looks at it: 20 seconds of it at the bench's size and half of that.
         'footage_bytes' => (int) env('COSSEL_CACHE_FOOTAGE_BYTES', 2_000_000_000),
+        'faces_bytes' => (int) env('COSSEL_CACHE_FACES_BYTES', 1024 ** 3),
         'pictures_bytes' => (int) env('COSSEL_CACHE_PICTURES_BYTES', 2 * 1024 ** 3),
     ],
     // Names under which the application may be reached; anything else is refused.

@@ -8,7 +8,7 @@ use App\Deliveries\FileProcess;
 use App\Deliveries\FileProcessFailed;
 use App\Deliveries\Format;
 use App\Deliveries\ProcessOrder;
-use App\Finding\CannotFindFaces;
+use App\Faces\CannotFindFaces;
 use App\Footage\FfmpegFailed;
 use App\Footage\FfmpegInterrupted;
 use App\Footage\RefusedFootage;

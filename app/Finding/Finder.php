@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace App\Finding;
 
+use App\Faces\CannotFindFaces;
+use App\Faces\Faces;
+use App\Faces\TurnedFaces;
 use App\Footage\FollowedFootage;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
@@ -21,7 +24,7 @@ final class Finder
     public const MOST = 8;
     private const ROWS = 1080;
 
-    public function __construct(private readonly Faces $faces, private readonly FrameCache $frames) {}
+    public function __construct(private readonly Faces $faces, private readonly TurnedFaces $turned, private readonly FrameCache $frames) {}
 
     /**
      * @param list<int>                $numbers frames
@@ -34,7 +37,7 @@ final class Finder
     public function on(FootageFile $footage, array $numbers, Live $live, callable $newId): array
     {
         $people = [];
-        foreach ($this->faces->on($footage, $numbers) as $number => $faces) {
+        foreach ($this->faces($footage, $numbers) as $number => $faces) {
             usort($faces, static fn(Landmarks $a, Landmarks $b): int => $b->width() <=> $a->width());
             $faces = array_slice($faces, 0, self::MOST);
             $rows = self::rows($faces, min(self::ROWS, $footage->info->height));
@@ -42,6 +45,22 @@ final class Finder
         }
 
         return $people;
+    }
+
+    /**
+     * @param list<int> $numbers frames
+     *
+     * @return array<int, list<Landmarks>> by frame
+     */
+    private function faces(FootageFile $footage, array $numbers): array
+    {
+        $faces = [];
+        foreach ($numbers as $number) {
+            $faces[$number] = array_map(Landmarks::ofMesh(...), $this->faces->on($footage, $number));
+        }
+        $empty = array_keys(array_filter($faces, static fn(array $on): bool => $on === []));
+
+        return $empty === [] ? $faces : $this->turned->on($footage, $empty) + $faces;
     }
 
     /** @param list<Landmarks> $faces */

@@ -4,11 +4,16 @@ declare(strict_types=1);
 
 namespace App\Following;
 
+use App\Faces\CannotFindFaces;
+use App\Faces\Faces;
 use App\Footage\FollowedFootage;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
+use Cossel\Core\Face\FaceSource;
 use Cossel\Core\Motion\Followers;
+use Cossel\Core\Motion\IrisFollower;
 use Cossel\Core\Motion\Motions;
+use Cossel\Core\Motion\OutlineFollower;
 use Cossel\Core\Motion\RegionFollower;
 use Cossel\Core\Motion\Step;
 use Cossel\Core\Motion\Track;
@@ -19,7 +24,7 @@ use Cossel\Core\Recipe\Shape;
 /** Follows an area of a recipe through footage: both ways from a start frame, over a span. */
 final class AreaFollower
 {
-    public function __construct(private readonly FrameCache $frames) {}
+    public function __construct(private readonly FrameCache $frames, private readonly Faces $faces) {}
 
     /**
      * @param Shape|null                     $shape   one of its shapes, to be followed for itself
@@ -31,13 +36,14 @@ final class AreaFollower
         $source = new FollowedFootage($this->frames, $footage);
         $motions = new Motions($recipe, $tracks);
         $motion = $shape === null ? $area->motion : $shape->motion ?? $area->motion;
+        $faces = Followers::usesFaces($area, $shape) ? $this->faces($footage, min($from, $start), max($to, $start)) : null;
         $steps = [];
         $relief = $follower = null;
         foreach ([$to, $from] as $last) {
             if ($last === $start) {
                 continue;
             }
-            $follower = $follower instanceof RegionFollower ? $follower : Followers::from($source, $area, $shape, $start, $motions);
+            $follower ??= Followers::from($source, $area, $shape, $start, $motions, $faces);
             foreach ($follower->to($last) as $number => $step) {
                 $steps[$number] = $step;
                 if ($onStep !== null && !$onStep($number, $step)) {
@@ -47,10 +53,22 @@ final class AreaFollower
         }
         if ($follower instanceof RegionFollower) {
             [$steps, $relief] = $follower->learnt($steps);
+        } elseif ($follower instanceof OutlineFollower || $follower instanceof IrisFollower) {
+            $steps = $follower->settled($steps);
         }
         $known = $motions->track($area, $motion);
         $known = $known !== null && $known->first() <= $start && $known->last() >= $start ? $known : Track::beginning($start, $motion->model);
 
         return $known->with($start, $motion->model, $steps, $relief);
+    }
+
+    /** Where they cannot be measured it is followed without. */
+    private function faces(FootageFile $footage, int $from, int $to): ?FaceSource
+    {
+        try {
+            return $this->faces->through($footage, $from, $to);
+        } catch (CannotFindFaces) {
+            return null;
+        }
     }
 }

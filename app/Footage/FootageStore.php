@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Footage;
 
+use App\Faces\Faces;
 use App\Models\Delivery;
 use App\Models\Footage;
 use App\Models\Revision;
@@ -20,7 +21,7 @@ final class FootageStore
 {
     private const FOLDER = 'footage';
 
-    public function __construct(private readonly Filesystem $files, private readonly FrameCache $frames) {}
+    public function __construct(private readonly Filesystem $files, private readonly FrameCache $frames, private readonly Faces $faces) {}
 
     /**
      * Keeps a file under its content's name and its row with it. Nothing is there under that name until it is whole;
@@ -59,6 +60,7 @@ final class FootageStore
             if ($gone) {
                 $this->files->delete($this->path($footage->sha256));
                 $this->frames->forget($footage->sha256);
+                $this->faces->forget($footage->sha256);
             }
         });
     }

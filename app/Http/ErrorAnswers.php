@@ -6,7 +6,7 @@ namespace App\Http;
 
 use App\Carrying\CannotCarry;
 use App\Deliveries\DeliveryNotReady;
-use App\Finding\CannotFindFaces;
+use App\Faces\CannotFindFaces;
 use App\Following\CannotFollow;
 use App\Footage\FfmpegInterrupted;
 use App\Footage\RefusedFootage;

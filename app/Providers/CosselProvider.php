@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Database\WritingConnector;
+use App\Faces\FaceMeter;
+use App\Faces\Faces;
 use App\Footage\FrameCache;
 use App\Footage\FrameReader;
 use App\Pictures\PictureCache;
@@ -29,6 +31,7 @@ final class CosselProvider extends ServiceProvider
         $this->app->singleton(Kinds::class, static fn(): Kinds => Kinds::all());
         $this->app->singleton(RecipeReader::class);
         $this->app->singleton(FrameCache::class, static fn(Application $app): FrameCache => new FrameCache($app->make(Filesystem::class), $app->make(FrameReader::class), config('cossel.cache.path') . '/frames', config('cossel.cache.frames_bytes'), config('cossel.cache.footage_bytes')));
+        $this->app->singleton(Faces::class, static fn(Application $app): Faces => new Faces($app->make(Filesystem::class), $app->make(FaceMeter::class), config('cossel.cache.path') . '/faces', config('cossel.cache.faces_bytes')));
         $this->app->singleton(PictureCache::class, static fn(Application $app): PictureCache => new PictureCache($app->make(Filesystem::class), config('cossel.cache.path') . '/pictures', config('cossel.cache.pictures_bytes'), config('cossel.engine')));
     }
 

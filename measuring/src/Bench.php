@@ -31,17 +31,23 @@ use Symfony\Component\Process\Process;
 /** Measures speed, memory and accuracy on the demo footage and prints them beside the goals. */
 final class Bench extends Command
 {
-    protected $signature = 'cossel:bench {what=all : all, person, follow, treat, telltales, carry, speed or delivery} {--write= : with person, follow, carry, treat or delivery, also writes the figures to this file, as docs/accuracy.md and docs/speed.md}';
+    protected $signature = 'cossel:bench {what=all : all, person, real (part of person, alone), follow, treat, telltales, carry, speed or delivery} {--write= : with person, follow, carry, treat or delivery, also writes the figures to this file, as docs/accuracy.md and docs/speed.md}';
 
     protected $description = 'Prints measured speed and accuracy beside the goals';
 
     private const SHOT = 'gh010_backlit';
 
-    public function handle(Probe $probe, FrameCache $frames, BenchPictures $pictures, RecipeReader $reader, Kinds $kinds, FollowReport $follow, TreatReport $treat, TelltaleReport $telltales, DeliveryReport $delivery, PersonReport $person, CarryReport $carry): int
+    public function handle(Probe $probe, FrameCache $frames, BenchPictures $pictures, RecipeReader $reader, Kinds $kinds, FollowReport $follow, TreatReport $treat, TelltaleReport $telltales, DeliveryReport $delivery, PersonReport $person, RealReport $real, CarryReport $carry): int
     {
         $what = $this->argument('what');
         if ($what === 'all' || $what === 'person') {
-            $this->figures($person->rows(), 'Accuracy: Finding people', 'person', self::accuracy('Finding people', ' and others against their ground truth, every 12th frame'));
+            $this->figures((static function () use ($person, $real): \Generator {
+                yield from $person->rows();
+                yield from $real->rows();
+            })(), 'Accuracy: Finding people', 'person', self::accuracy('Finding people', ' and others against their ground truth, every 12th frame'));
+        }
+        if ($what === 'real') {
+            $this->figures($real->rows(), 'Accuracy: A real man', 'real', self::accuracy('A real man', ' against points seen by eye'));
         }
         if ($what === 'all' || $what === 'follow') {
             $this->figures($follow->rows(), 'Accuracy: Following', 'follow', self::accuracy('Following', ' against their ground truth'));

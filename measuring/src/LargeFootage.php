@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Measuring;
 
+use App\Faces\Faces;
 use App\Following\AreaFollower;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
@@ -90,7 +91,7 @@ final class LargeFootage
         }
         unset($area);
         $recipe = $this->reader->read($document);
-        $follower = new AreaFollower($cache);
+        $follower = new AreaFollower($cache, app(Faces::class));
         foreach (['followed, its frames decoded meanwhile' => '24 frames/s', 'followed again' => '40 frames/s'] as $what => $goal) {
             $seconds = self::seconds(static fn() => $follower->follow($footage, $recipe, $recipe->area('face'), null, [], 40, 0, 479));
             yield [$section, $what, sprintf('%.1f frames/s', 479 / $seconds), $goal];

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace Tests\App;
 
-use App\Finding\CannotFindFaces;
-use App\Finding\Faces;
+use App\Faces\CannotFindFaces;
+use App\Faces\TurnedFaces;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use App\Footage\Probe;
@@ -46,20 +46,20 @@ final class FacesTest extends AppTestCase
     {
         $truth = json_decode((string) file_get_contents(base_path('demo/truth/gh020_laugh.truth.json')), true, flags: JSON_THROW_ON_ERROR);
         $of = static fn(int $frame, string $eye): array => [$truth['frame'][$frame][$eye]['pupil']['x'] / 720, $truth['frame'][$frame][$eye]['pupil']['y'] / 720];
-        $faces = app(Faces::class)->on($this->footage(base_path('demo/footage/gh020_laugh.webm')), [36, 72]);
+        $faces = app(TurnedFaces::class)->on($this->footage(base_path('demo/footage/gh020_laugh.webm')), [36, 72]);
         self::assertSame([36, 72], array_keys($faces));
         foreach ($faces as $frame => $found) {
             self::assertLessThan(0.12, self::miss($found, $of($frame, 'eye_l'), $of($frame, 'eye_r')) ?? 1.0, "frame {$frame}");
         }
         // Lying on a shoulder: a quarter turn to the right.
         $turned = static fn(array $p): array => [(1 - $p[1]) * 720 / 1280, $p[0] * 720 / 1280];
-        $lying = app(Faces::class)->on($this->footage(self::laugh('transpose=clock')), [0])[0];
+        $lying = app(TurnedFaces::class)->on($this->footage(self::laugh('transpose=clock')), [0])[0];
         self::assertLessThan(0.15, self::miss($lying, $turned($of(36, 'eye_l')), $turned($of(36, 'eye_r'))) ?? 1.0);
     }
 
     public function test_nobody_is_found_where_nobody_is(): void
     {
-        self::assertSame([0 => []], app(Faces::class)->on($this->footage(self::laugh('boxblur=60')), [0]));
+        self::assertSame([0 => []], app(TurnedFaces::class)->on($this->footage(self::laugh('boxblur=60')), [0]));
     }
 
     public function test_a_finder_that_does_not_work_is_told(): void
@@ -69,7 +69,7 @@ final class FacesTest extends AppTestCase
         $path = getenv('PATH');
         putenv('PATH=/nowhere');
         try {
-            app(Faces::class)->on($footage, [36]);
+            app(TurnedFaces::class)->on($footage, [36]);
             self::fail('It was found without a finder.');
         } catch (CannotFindFaces $e) {
             self::assertStringStartsWith('The finder of faces did not work', $e->getMessage());

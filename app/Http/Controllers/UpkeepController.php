@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Faces\Faces;
 use App\Footage\FrameCache;
 use App\Http\Resources\FailureResource;
 use App\Models\Failure;
@@ -25,11 +26,12 @@ final class UpkeepController
     }
 
     /** Throws away what may be made again at any time, and what is left over. */
-    public function room(State $state, Leftovers $leftovers, FrameCache $frames, PictureCache $pictures, Filesystem $files): JsonResponse
+    public function room(State $state, Leftovers $leftovers, FrameCache $frames, Faces $faces, PictureCache $pictures, Filesystem $files): JsonResponse
     {
         $before = (float) disk_free_space(Storage::disk('data')->path(''));
         $frames->empty();
         $pictures->empty();
+        $faces->empty();
         $leftovers->clear();
         State::makeRoom($files);
         clearstatcache();

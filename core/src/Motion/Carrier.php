@@ -4,47 +4,11 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Motion;
 
-use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Outline\Contour;
-use Cossel\Core\Outline\Pose;
-use Cossel\Core\Recipe\Area;
-use Cossel\Core\Recipe\Model;
-use Cossel\Core\Recipe\Part;
 use Cossel\Core\Recipe\PathPoint;
 
-/** What carries a soft outline: the head lids and lips are on, or the lips an opening is between, which it also stays within. */
-final readonly class Carrier
+/** What carries a thing that moves by itself as well: the head it is on, or the part of a face it is. */
+interface Carrier
 {
-    /** Share of an outline that must lie within what holds it. */
-    private const WITHIN = 0.85;
-    private const PER_PIECE = 4;
-
-    /**
-     * @param \Closure(int): Pose                  $pose   from one frame, in picture heights
-     * @param (\Closure(int): list<PathPoint>)|null $border what holds it, in picture heights
-     */
-    private function __construct(private \Closure $pose, private ?\Closure $border = null) {}
-
-    public static function of(Area $area, int $start, Motions $motions): ?self
-    {
-        $lips = $area->is(Part::Teeth) ? $motions->lips($area)?->steps : null;
-        if ($lips !== null && isset($lips[$start])) {
-            $border = static fn(int $frame): array => ($lips[$frame] ?? $lips[$start])->points ?? [];
-            $at = static fn(PathPoint $p): array => [$p->x, $p->y];
-            $from = array_map($at, $border($start));
-
-            return new self(
-                static function (int $frame) use ($from, $at, $border): Pose {
-                    return new Pose(Fit::least(Model::Affine, $from, array_map($at, $border($frame))) ?? Matrix::identity());
-                },
-                $border,
-            );
-        }
-        $head = $motions->head($area);
-
-        return $head === null ? null : new self(static fn(int $frame): Pose => $motions->surface($head, $frame));
-    }
-
     /**
      * Where it takes a path.
      *
@@ -52,35 +16,18 @@ final readonly class Carrier
      *
      * @return list<PathPoint>
      */
-    public function moved(array $points, int $from, int $to, int $height): array
-    {
-        if ($from === $to) {
-            return $points;
-        }
-        [$was, $is] = [($this->pose)($from), ($this->pose)($to)];
+    public function moved(array $points, int $from, int $to, int $height): array;
 
-        return array_map(static function (PathPoint $p) use ($was, $is, $height): PathPoint {
-            $q = $was->undo($p->x / $height, $p->y / $height);
+    /** Whether it knows by itself where the thing is on a frame: it is found there even if its own edge is not. */
+    public function sees(int $frame): bool;
 
-            return $p->moved($is->affineAt(...$q)->times($was->affineAt(...$q)->inverse())->inPixels($height));
-        }, $points);
-    }
+    /** How far it sees the thing open on a frame, against the start frame: 0 to 1; null where it cannot tell. */
+    public function open(int $frame): ?float;
 
     /**
      * Whether a path lies within what holds it.
      *
      * @param list<PathPoint> $points pixels
      */
-    public function holds(int $frame, array $points, int $height): bool
-    {
-        if ($this->border === null) {
-            return true;
-        }
-        $border = Contour::along(($this->border)($frame), self::PER_PIECE);
-        $line = array_map(static fn(array $p): array => [$p[0] * $height, $p[1] * $height], $border);
-        $places = Contour::along($points, self::PER_PIECE);
-        $within = count(array_filter($places, static fn(array $p): bool => Contour::holds($line, $p[0], $p[1])));
-
-        return $within >= self::WITHIN * count($places);
-    }
+    public function holds(int $frame, array $points, int $height): bool;
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Motion;
 
-/** Follows a thing from the frame it was made for, in one direction; made anew for the other. */
+/** Follows a thing from the frame it was made for, in one direction and then in the other. */
 interface Follower
 {
     /**

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Motion;
 
+use Cossel\Core\Face\FaceSource;
 use Cossel\Core\Geometry\Matrix;
+use Cossel\Core\Outline\AreaExtent;
 use Cossel\Core\Outline\AreaMatte;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Area;
@@ -21,21 +23,28 @@ use Cossel\Core\Recipe\Shape;
 final class Followers
 {
     /**
-     * @param Area       $area    whose outline, or one of whose shapes, is followed
-     * @param Shape|null $shape   to follow alone, for its own motion; null for the area
-     * @param Motions    $motions where things are so far
+     * @param Area            $area    whose outline, or one of whose shapes, is followed
+     * @param Shape|null      $shape   to follow alone, for its own motion; null for the area
+     * @param Motions         $motions where things are so far
+     * @param FaceSource|null $faces   those that are seen
      *
      * @throws TooLittleTexture when there is not enough to hold on to
      */
-    public static function from(FrameSource $source, Area $area, ?Shape $shape, int $start, Motions $motions): Follower
-    {
+    public static function from(
+        FrameSource $source,
+        Area $area,
+        ?Shape $shape,
+        int $start,
+        Motions $motions,
+        ?FaceSource $faces = null,
+    ): Follower {
         $motion = $shape === null ? $area->motion : $shape->motion ?? $area->motion;
         if ($motion->model === Model::Outline) {
             $path = self::path($shape === null ? $area->outline->shapes : [$shape]);
 
             $pose = $motions->pose($area, $path, $start);
             $opening = $shape === null && $area->is(Part::Teeth);
-            $carrier = Carrier::of($area, $start, $motions);
+            $carrier = $shape === null ? self::carrier($area, $start, $motions, $faces) : HeadCarrier::of($area, $start, $motions);
 
             return OutlineFollower::from($source, $start, $path->at($area->outline->at), $pose, $carrier, $opening);
         }
@@ -43,7 +52,7 @@ final class Followers
         $looked = $motion->look->spots === [] ? $outline->hard($motion->look->margin) : self::spots($outline->at, $motion->look);
         $region = AreaMatte::on($area->withOutline($looked), $start, $motions, $source->frame());
         if ($motion->model === Model::Iris) {
-            return IrisFollower::from($source, $start, $region, Carrier::of($area, $start, $motions));
+            return IrisFollower::from($source, $start, $region, self::carrier($area, $start, $motions, $faces));
         }
 
         // One spot tells no more than where it is.
@@ -55,6 +64,22 @@ final class Followers
             self::view($area, $region->bounds(), $start, $motions, $source->frame()->height),
             self::byHand($area, $motion, $start, $motions),
         );
+    }
+
+    /** Whether landmarks of faces help to follow an area. */
+    public static function usesFaces(Area $area, ?Shape $shape): bool
+    {
+        return $shape === null
+            && in_array($area->motion->model, [Model::Outline, Model::Iris], true)
+            && $area->is(Part::Lids, Part::Lips, Part::Teeth, Part::Iris);
+    }
+
+    private static function carrier(Area $area, int $start, Motions $motions, ?FaceSource $faces): ?Carrier
+    {
+        $head = HeadCarrier::of($area, $start, $motions);
+        $middle = AreaExtent::of($area, $start, $motions)->centre();
+
+        return $faces === null ? $head : FaceCarrier::of($area, $middle, $faces, $start, $head) ?? $head;
     }
 
     /**

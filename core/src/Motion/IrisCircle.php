@@ -24,6 +24,21 @@ final class IrisCircle
         public readonly float $step,
     ) {}
 
+    /** Between this one and another. */
+    public function mixed(self $other, float $share): self
+    {
+        $x = $this->x + $share * ($other->x - $this->x);
+        $y = $this->y + $share * ($other->y - $this->y);
+
+        return new self($x, $y, $this->radius, $this->likeness, $this->step);
+    }
+
+    /** One whose edge was not looked for. */
+    public static function told(float $x, float $y, float $radius): self
+    {
+        return new self($x, $y, $radius, 0.0, 0.0);
+    }
+
     /**
      * The iris near a place, wherever between the lids it looks.
      *

@@ -32,12 +32,20 @@ final class IrisFollower implements Follower
     private const GLANCE = 1.7;
     /** and so that no better place is looked for. */
     private const SURE = 1.35;
+    /**
+     * Where landmarks tell where it is: furthest from there it is looked for, in radii, and how sure a frame is where its edge is not
+     * found.
+     */
+    private const BESIDE = 0.45;
+    private const BY_LANDMARKS = 0.5;
 
     /** @var array{float, float, float, float} centre, radius, radius of the pupil on the start frame */
     private readonly array $first;
     private readonly IrisLook $look;
     private readonly float $contrast;
     private readonly float $visible;
+
+    private readonly Beside $beside;
 
     private function __construct(
         private readonly FrameSource $source,
@@ -47,6 +55,7 @@ final class IrisFollower implements Follower
         float $radius,
         private readonly ?Carrier $carrier,
     ) {
+        $this->beside = new Beside();
         $planes = $this->window($start, $x, $y, 2.6 * $radius);
         $luma = Luma::of($planes, $planes->rect);
         $this->contrast = max(0.02, RoundEdges::ringStep($luma, $x, $y, $radius));
@@ -88,6 +97,13 @@ final class IrisFollower implements Follower
         $gap = new Gap($this->start);
         $unseen = [];
         for ($frame = $this->start + $direction; $direction * ($last - $frame) >= 0; $frame += $direction) {
+            if ($this->carrier !== null && $this->carrier->sees($frame)) {
+                yield $frame => $known = $this->known($frame);
+                $gap = new Gap($frame);
+                $now = $earlier = $this->circle($known->matrix);
+                $seen = $before = $frame;
+                continue;
+            }
             $missed = $gap->since($frame) > 1;
             $guess = $kept = $this->carried($now, $seen, $frame);
             if (!$missed) {
@@ -114,6 +130,59 @@ final class IrisFollower implements Follower
             [$now, $seen] = [$found, $frame];
             yield $frame => new Step($this->motion($now), State::Followed, $confidence, null, $open);
         }
+    }
+
+    /** A frame on which landmarks tell where it is: its edge is looked for close to that, and where it is not found they are gone by. */
+    private function known(int $frame): Step
+    {
+        $open = $this->carrier?->open($frame) ?? 1.0;
+        $guess = $this->carried($this->first, $this->start, $frame);
+        $found = $open < self::SHUT ? null : $this->edge($frame, $guess);
+        $this->beside->add($frame, $guess, $found === null ? null : $found[0]);
+        if ($found === null) {
+            return new Step($this->motion($guess), State::Followed, self::BY_LANDMARKS * max(self::SHUT, $open), null, $open);
+        }
+
+        return new Step($this->motion($found[0]), State::Followed, max(self::BY_LANDMARKS, $found[1]) * $open, null, $open);
+    }
+
+    /**
+     * The steps with what all frames together tell, where landmarks told where it is.
+     *
+     * @param array<int, Step> $steps by frame, as they were yielded
+     *
+     * @return array<int, Step>
+     */
+    public function settled(array $steps): array
+    {
+        foreach ($this->beside->settled() as $frame => [$x, $y, $radius, $pupil]) {
+            $step = $steps[$frame] ?? null;
+            if ($step !== null && $step->state === State::Followed) {
+                $steps[$frame] = $step->moved($this->motion([$x, $y, $radius, $pupil]));
+            }
+        }
+
+        return $steps;
+    }
+
+    /**
+     * @param array{float, float, float, float} $guess
+     *
+     * @return array{array{float, float, float, float}, float}|null circles, and how sure; null where no such edge is seen near
+     */
+    private function edge(int $frame, array $guess): ?array
+    {
+        $planes = $this->window($frame, $guess[0], $guess[1], (2.6 + self::BESIDE) * $guess[2]);
+        if ($planes->rect->width < 2 * $guess[2] || $planes->rect->height < $guess[2]) {
+            return null;
+        }
+        $map = $this->look->likeness($planes, $guess);
+        $luma = Luma::of($planes, $planes->rect);
+        $best = RoundEdges::near($luma, $map, $guess, self::BESIDE * $guess[2], 0.14 * $guess[2], $this->contrast);
+        $isOne = $best !== null && $best[1] >= self::LEAST_SHARE && $best[1] + $best[2] >= self::LEAST
+            && hypot($best[0][0] - $guess[0], $best[0][1] - $guess[1]) < self::BESIDE * $guess[2];
+
+        return $isOne ? [$best[0], min(1.0, ($best[1] + $best[2]) / 1.6)] : null;
     }
 
     /**
@@ -172,9 +241,17 @@ final class IrisFollower implements Follower
             return $circle;
         }
         $middle = new PathPoint($circle[0], $circle[1], 0.0, 0.0, 0.0, 0.0);
-        $moved = $this->carrier->moved([$middle], $from, $to, $this->source->frame()->height)[0];
+        $height = $this->source->frame()->height;
+        if (!$this->carrier->sees($to)) {
+            $moved = $this->carrier->moved([$middle], $from, $to, $height)[0];
 
-        return [$moved->x, $moved->y, $circle[2], $circle[3]];
+            return [$moved->x, $moved->y, $circle[2], $circle[3]];
+        }
+        $side = new PathPoint($circle[0], $circle[1], 0.0, 0.0, $circle[2], 0.0);
+        $moved = $this->carrier->moved([$side], $from, $to, $height)[0];
+        $grown = hypot($moved->outX, $moved->outY) / $circle[2];
+
+        return [$moved->x, $moved->y, $grown * $circle[2], $grown * $circle[3]];
     }
 
     /**
@@ -187,6 +264,15 @@ final class IrisFollower implements Follower
         $home = $this->carried($this->first, $this->start, $frame);
 
         return $this->carrier !== null && hypot($circle[0] - $home[0], $circle[1] - $home[1]) > self::GLANCE * $this->first[2];
+    }
+
+    /** @return array{float, float, float, float} the circle a motion puts the first one to */
+    private function circle(Matrix $motion): array
+    {
+        $inPixels = $motion->inPixels($this->source->frame()->height);
+        $scale = $inPixels->m[0];
+
+        return [...$inPixels->apply($this->first[0], $this->first[1]), $scale * $this->first[2], $scale * $this->first[3]];
     }
 
     /** @param array{float, float, float, float} $circle */

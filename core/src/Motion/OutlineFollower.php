@@ -35,6 +35,13 @@ final class OutlineFollower implements Follower
     private const STRAY = 0.25;
     /** Under this it is closed, and nothing of its edge to be seen. */
     private const SHUT = 0.2;
+    /** Where landmarks tell where it is, the edge is looked for no further than this from there, in sizes of it, and pixels at least; */
+    private const BESIDE = 0.06;
+    private const CLOSE = 3.0;
+    /** and a frame on which the edge is not found there is as sure as this. */
+    private const BY_LANDMARKS = 0.6;
+
+    private readonly Beside $beside;
 
     /** @param list<PathPoint> $points the path on the start frame, pixels */
     private function __construct(
@@ -44,7 +51,9 @@ final class OutlineFollower implements Follower
         private readonly PathEdge $edge,
         private readonly ?Carrier $carrier,
         private readonly ?OpeningLook $opening,
-    ) {}
+    ) {
+        $this->beside = new Beside();
+    }
 
     /**
      * @param Path $path    as it is stated
@@ -89,13 +98,27 @@ final class OutlineFollower implements Follower
         $usual = 0.0;
         $gap = new Gap($this->start);
         for ($frame = $this->start + $direction; $direction * ($last - $frame) >= 0; $frame += $direction) {
+            $home = $this->carried($this->points, $this->start, $frame);
+            if ($this->carrier !== null && $this->carrier->sees($frame)) {
+                $known = $this->known($frame, $home, $now, $seen);
+                $from = $now;
+                $was = $seen;
+                yield from $gap->closed($frame, fn(float $t, int $f): Step => $this->step(
+                    $f,
+                    Gap::mixedPath($this->carried($from, $was, $f), $this->carried($known->points ?? $from, $frame, $f), $t),
+                    State::Bridged,
+                    0.0,
+                ));
+                [$now, $seen, $speed] = [$this->inPixels($known->points ?? []), $frame, [0.0, 0.0]];
+                yield $frame => $known;
+                continue;
+            }
             // What is carried cannot be far, however long it was not seen.
             $reach = $this->carrier !== null
                 ? self::REACH
                 : $gap->reach($frame, self::REACH, self::REACH, self::WIDER, self::FURTHEST);
             $guess = $this->carried($now, $seen, $frame);
             [$next, $share, $likeness] = $this->edge->find($frame, $guess, $speed, $reach);
-            $home = $this->carried($this->points, $this->start, $frame);
             if ($this->carrier !== null && $gap->since($frame) > 1) {
                 // What closed when it was seen last may be open again.
                 $again = $this->edge->find($frame, $home, [0.0, 0.0], $reach);
@@ -119,11 +142,61 @@ final class OutlineFollower implements Follower
             ));
             $usual += ($share - $usual) * ($usual === 0.0 ? 1.0 : self::LATELY);
             // What the carrier does is known; what it does besides goes on as it did.
-            $speed = [self::meanShift($guess, $next, 'x') / $since, self::meanShift($guess, $next, 'y') / $since];
+            $speed = [PathShape::meanShift($guess, $next, 'x') / $since, PathShape::meanShift($guess, $next, 'y') / $since];
             $now = $next;
             $seen = $frame;
             yield $frame => $this->step($frame, $now, State::Followed, $share * min(1.0, $likeness / self::ALIKE));
         }
+    }
+
+    /**
+     * The steps with what all frames together tell, where landmarks told where it is.
+     *
+     * @param array<int, Step> $steps by frame, as they were yielded
+     *
+     * @return array<int, Step>
+     */
+    public function settled(array $steps): array
+    {
+        foreach ($this->beside->settled() as $frame => $numbers) {
+            $step = $steps[$frame] ?? null;
+            if ($step !== null && $step->state === State::Followed) {
+                $points = array_map(static fn(array $p): PathPoint => new PathPoint(...$p), array_chunk($numbers, 6));
+                $steps[$frame] = $this->step($frame, $points, $step->state, $step->confidence, $step->open);
+            }
+        }
+
+        return $steps;
+    }
+
+    /**
+     * A frame on which landmarks tell where it is: the edge is looked for close to that, and where it is not found they are gone by.
+     *
+     * @param list<PathPoint> $home   where they put the path of the start frame
+     * @param list<PathPoint> $now    the path on the frame before
+     * @param int             $before that frame
+     */
+    private function known(int $frame, array $home, array $now, int $before): Step
+    {
+        $most = max(self::CLOSE, self::BESIDE * PathShape::size($home));
+        $open = $this->carrier?->open($frame);
+        if ($open !== null && $open < self::SHUT) {
+            $this->beside->add($frame, PathShape::numbers($home), null);
+
+            return $this->step($frame, $home, State::Followed, self::BY_LANDMARKS, $open);
+        }
+        $guess = PathShape::within($this->carried($now, $before, $frame), $home, $most);
+        [$found, $share, $likeness] = $this->edge->find($frame, $guess, [0.0, 0.0], $most);
+        $found = EdgeSamples::limber($found, $home);
+        $sure = $share * min(1.0, $likeness / self::ALIKE);
+        if (PathShape::apart($found, $home) > $most || $share < self::LEAST_SHARE) {
+            $this->beside->add($frame, PathShape::numbers($home), null);
+
+            return $this->step($frame, $home, State::Followed, self::BY_LANDMARKS, $open);
+        }
+        $this->beside->add($frame, PathShape::numbers($home), PathShape::numbers($found));
+
+        return $this->step($frame, $found, State::Followed, max(self::BY_LANDMARKS, $sure), $open);
     }
 
     /**
@@ -148,7 +221,7 @@ final class OutlineFollower implements Follower
         if ($this->opening === null || $state === State::Lost || $state === State::Bridged) {
             return $this->opening === null ? null : 0.0;
         }
-        $share = self::area($points) / max(1e-6, self::area($this->points));
+        $share = PathShape::area($points) / max(1e-6, PathShape::area($this->points));
 
         return min(1.0, $share / self::OPEN) * $this->opening->open($frame, $points);
     }
@@ -161,28 +234,14 @@ final class OutlineFollower implements Follower
      */
     private static function strays(array $points, array $home): bool
     {
-        $off = array_sum(array_map(static fn(PathPoint $a, PathPoint $b): float => hypot($a->x - $b->x, $a->y - $b->y), $points, $home));
-        $xs = array_map(static fn(PathPoint $p): float => $p->x, $home);
-        $ys = array_map(static fn(PathPoint $p): float => $p->y, $home);
-        $size = $xs === [] || $ys === [] ? 0.0 : hypot(max($xs) - min($xs), max($ys) - min($ys));
-
-        return $off > self::STRAY * $size * count($points);
+        return PathShape::apart($points, $home) > self::STRAY * PathShape::size($home);
     }
 
-    /** @param list<PathPoint> $points */
-    private static function area(array $points): float
-    {
-        $area = 0.0;
-        foreach ($points as $i => $p) {
-            $q = $points[($i + 1) % count($points)];
-            $area += $p->x * $q->y - $q->x * $p->y;
-        }
-
-        return abs($area) / 2;
-    }
-
-    /** @param list<PathPoint> $points pixels */
-    private function step(int $frame, array $points, State $state, float $confidence): Step
+    /**
+     * @param list<PathPoint> $points pixels
+     * @param float|null      $open   how far it is open, where that is known
+     */
+    private function step(int $frame, array $points, State $state, float $confidence, ?float $open = null): Step
     {
         $at = static fn(PathPoint $p): array => [$p->x, $p->y];
         $height = $this->source->frame()->height;
@@ -194,16 +253,20 @@ final class OutlineFollower implements Follower
             $state,
             $confidence,
             array_map(static fn(PathPoint $p): PathPoint => $p->moved($unit), $points),
-            $this->open($frame, $points, $state),
+            $open ?? $this->open($frame, $points, $state),
         );
     }
 
     /**
-     * @param list<PathPoint> $from
-     * @param list<PathPoint> $to
+     * @param list<PathPoint> $points picture heights
+     *
+     * @return list<PathPoint>
      */
-    private static function meanShift(array $from, array $to, string $axis): float
+    private function inPixels(array $points): array
     {
-        return array_sum(array_map(static fn(PathPoint $a, PathPoint $b): float => $b->{$axis} - $a->{$axis}, $from, $to)) / count($from);
+        $height = $this->source->frame()->height;
+        $toPixels = Matrix::of([$height, 0, 0, 0, $height, 0, 0, 0, 1]);
+
+        return array_map(static fn(PathPoint $p): PathPoint => $p->moved($toPixels), $points);
     }
 }

@@ -17,11 +17,11 @@ use Cossel\Core\Picture\Rect;
 final class Eyes
 {
     /** Shares of rays that agree on an iris, together, from which it is one for sure. */
-    private const ROUND = 1.45;
+    public const ROUND = 1.45;
     /** And whatever its lids look like. */
     private const SURELY_ROUND = 1.7;
     /** How well lids must part the eye from the skin, of what they could. */
-    private const PARTED = 0.24;
+    public const PARTED = 0.24;
     /** The same of one eye alone. */
     private const ALONE = [1.65, 0.32];
     /** By how much less red it must be just inside the edge of an iris than just outside: none is as red as white or skin. */

@@ -38,11 +38,15 @@ final readonly class Face
         $inner = $marks->innerLips();
         $high = hypot($inner[6][0] - $inner[2][0], $inner[6][1] - $inner[2][1]);
         $gap = array_map($scaled, Smooth::path($inner, [0, 4]));
-        $mouth = Mouth::seen($source, $frame, $outer, $gap, $high * $height, $marks->width() * $height);
+        $mouth = Mouth::seen($source, $frame, $outer, $gap, $high * $height, $marks->width() * $height, $marks->mesh !== null);
         $places = self::places($marks, $height);
         $skin = Skin::at($source, $frame, $places);
 
-        return new self($marks, Eyes::of($source, $frame, $marks), $mouth, $skin?->share($places) ?? 0.0, $skin, $height);
+        $eyes = Eyes::of($source, $frame, $marks);
+
+        $eyes = $marks->mesh?->isSure() ? MeshEyes::said($source, $frame, $marks->mesh, $eyes) : $eyes;
+
+        return new self($marks, $eyes, $mouth, $skin?->share($places) ?? 0.0, $skin, $height);
     }
 
     /** Whether what was taken for a face is one large eye: an iris where the nose should be. */

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Propose;
 
+use Cossel\Core\Face\Mesh;
+use Cossel\Core\Face\Ring;
 use Cossel\Core\Motion\FrameSource;
 use Cossel\Core\Recipe\Channel;
 use Cossel\Core\Recipe\Ellipse;
@@ -19,6 +21,9 @@ final class FaceAreas extends Areas
 {
     /** From the landmarks to the skin's own border, in shares of the face's width. */
     private const FACE_MARGIN = 0.03;
+    private const MESH_MARGIN = 0.01;
+    /** Points of a face's outline. */
+    private const POINTS = 16;
     /** The forehead reaches so far above the brows, in shares of the way from the chin to them. */
     private const FOREHEAD = 0.3;
     /** Furthest a lid's edge is looked for in one round, in shares of the face's width, where the eye itself was not found. */
@@ -28,6 +33,17 @@ final class FaceAreas extends Areas
     private const BARE_NECK = 0.3;
     /** Where a neck is looked for aside of the chin, in shares of the face's width. */
     private const NECKS = [0.0, -0.12, 0.12, -0.24, 0.24, -0.36, 0.36];
+    /**
+     * Points of a mesh along the jaw from one angle to the other, and how long and wide a neck is under them, in sizes of the face and
+     * widths of the jaw.
+     */
+    private const JAW = [58, 136, 149, 152, 378, 365, 288];
+    private const NECK_LONG = 0.42;
+    private const NECK_WIDE = 0.86;
+    /** Where a neck is looked at, across it and down, and the share of places down it that must be skin. */
+    private const MOSTLY = 0.5;
+    private const ACROSS = [0.0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1.0];
+    private const DOWN = [0.3, 0.45, 0.6, 0.75];
     /** By how many spreads lips must stand out where the face does not look like one skin. */
     private const CLEAR = 3.5;
 
@@ -46,7 +62,7 @@ final class FaceAreas extends Areas
         $oval = $this->oval(($this->id)('s'));
         $proposed = [$this->area($head, 'Face', Part::Face, [$oval], new Motion(pivot: $this->marks->eyes()), $this->faceDoubt($oval))];
         foreach ($this->face->eyes as $eye) {
-            array_push($proposed, ...$this->eye($eye, $head, $eye->sure() ? null : $this->landmarked($eye->left)));
+            array_push($proposed, ...$this->eye($eye, $head, $eye->sure() && $eye->lids !== null ? null : $this->landmarked($eye->left)));
         }
         $mouth = $this->face->mouth;
         $at = self::ride($head, Landmarks::middle($this->marks->outerLips()));
@@ -68,6 +84,12 @@ final class FaceAreas extends Areas
     /** The lids by the landmarks, drawn to their edge where there is one. */
     private function landmarked(bool $left): Path
     {
+        if ($this->marks->mesh !== null) {
+            $ring = $this->marks->mesh->along(Ring::lids($left));
+            $points = array_map(static fn(int $i): array => $ring[$i], range(0, 14, 2));
+
+            return new Path(($this->id)('s'), Smooth::path($points, [0, 4]), 0.0, 0.004);
+        }
         $lids = new Path(($this->id)('s'), Smooth::path($this->marks->lids($left), [0, 3]), 0.0, 0.004);
 
         return $this->settled($lids, self::LID_REACH * $this->marks->width() * $this->height);
@@ -109,6 +131,11 @@ final class FaceAreas extends Areas
     /** The face's oval: along the jaw, and over the forehead in the same breadth. */
     private function oval(string $id): Path
     {
+        if ($this->marks->mesh !== null) {
+            $outline = Smooth::path($this->marks->mesh->outline(self::POINTS), []);
+
+            return new Path($id, $outline, 0.01, 0.04, self::MESH_MARGIN * $this->marks->width());
+        }
         $jaw = $this->marks->jaw();
         [$cx, $cy] = $this->marks->chin();
         [$bx, $by] = $this->marks->brows();
@@ -129,6 +156,70 @@ final class FaceAreas extends Areas
     }
 
     private function neck(string $head): Proposal
+    {
+        return $this->marks->mesh === null ? $this->roundNeck($head) : $this->neckUnder($this->marks->mesh, $head);
+    }
+
+    /** Between the angles of the jaw and along it, and down from there. */
+    private function neckUnder(Mesh $mesh, string $head): Proposal
+    {
+        $down = deg2rad($this->marks->tilt() + 90);
+        $long = self::NECK_LONG * $mesh->size();
+        [$dx, $dy] = [$long * cos($down), $long * sin($down)];
+        $jaw = array_map($mesh->at(...), self::JAW);
+        [$cx, $cy] = Landmarks::middle([$jaw[0], $jaw[count($jaw) - 1]]);
+        $narrow = static fn(array $p, float $far): array => [
+            $cx + self::NECK_WIDE * ($p[0] - $cx) + $far * $dx,
+            $cy + self::NECK_WIDE * ($p[1] - $cy) + $far * $dy,
+        ];
+        $sides = [$narrow($jaw[0], 0.25), $narrow($jaw[count($jaw) - 1], 0.25)];
+        $at = static fn(float $across, float $far): array => [
+            $sides[0][0] + $across * ($sides[1][0] - $sides[0][0]) + $far * $dx,
+            $sides[0][1] + $across * ($sides[1][1] - $sides[0][1]) + $far * $dy,
+        ];
+        // Hair or a collar may lie over its sides: it is as wide as skin is seen beside its middle.
+        $column = static fn(float $across): array => array_map(static fn(float $far): array => $at($across, $far), self::DOWN);
+        $isSkin = fn(float $across): bool => $this->face->skinAt($column($across)) >= self::MOSTLY;
+        [$from, $to] = self::around($isSkin);
+        [$left, $right] = [$at($from, 0.0), $at($to, 0.0)];
+        [$wx, $wy] = [$sides[1][0] - $sides[0][0], $sides[1][1] - $sides[0][1]];
+        $square = max(1e-9, $wx * $wx + $wy * $wy);
+        $across = static fn(array $p): float => (($p[0] - $sides[0][0]) * $wx + ($p[1] - $sides[0][1]) * $wy) / $square;
+        $isBetween = static fn(array $p): bool => $across($p) > $from + 0.05 && $across($p) < $to - 0.05;
+        $between = array_values(array_filter($jaw, $isBetween));
+        $points = [$left, ...$between, $right, $at($to, 1.0), $at($from, 1.0)];
+        $neck = new Path(($this->id)('s'), Smooth::path($points, []), 0.01, 0.03);
+        $doubt = $to - $from < self::BARE_NECK ? 'hardly any skin is seen under the chin' : null;
+        $motion = self::ride($head, Landmarks::middle($points), [Channel::Position, Channel::Rotation, Channel::Scale]);
+
+        return $this->area(($this->id)('a'), 'Neck', Part::Neck, [$neck], $motion, $doubt);
+    }
+
+    /**
+     * The run of places from one side of a neck to the other that passes, round the one nearest to its middle that does.
+     *
+     * @param \Closure(float): bool $passes
+     *
+     * @return array{float, float} the whole where none does
+     */
+    private static function around(\Closure $passes): array
+    {
+        $good = array_values(array_filter(self::ACROSS, $passes));
+        usort($good, static fn(float $a, float $b): int => abs($a - 0.5) <=> abs($b - 0.5));
+        if ($good === [] || abs($good[0] - 0.5) > 0.25) {
+            return [0.4, 0.6];
+        }
+        [$from, $to] = [$good[0], $good[0]];
+        $step = self::ACROSS[1] - self::ACROSS[0] + 1e-6;
+        foreach ($good as $across) {
+            $from = $from - $across > 0 && $from - $across < $step ? $across : $from;
+            $to = $across - $to > 0 && $across - $to < $step ? $across : $to;
+        }
+
+        return [$from, $to];
+    }
+
+    private function roundNeck(string $head): Proposal
     {
         [$x, $y] = $this->marks->chin();
         $width = $this->marks->width();

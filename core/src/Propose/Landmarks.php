@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Propose;
 
+use Cossel\Core\Face\Mesh;
+
 /**
  * The 68 points of a face in their usual order (C. Sagonas et al., "300 Faces in-the-Wild Challenge", ICCVW 2013), in
  * picture heights. Left and right of the names are the person's own, as seen from the front: the person's left is on
@@ -12,9 +14,21 @@ namespace Cossel\Core\Propose;
 final readonly class Landmarks
 {
     public const COUNT = 68;
+    /** Points of a mesh at their places. */
+    private const OF_MESH = [
+        127, 234, 93, 58, 172, 136, 149, 148, 152, 377, 378, 365, 397, 288, 323, 454, 356,
+        70, 63, 105, 66, 107, 336, 296, 334, 293, 300, 168, 6, 195, 4, 98, 97, 2, 326, 327,
+        33, 160, 158, 133, 153, 144, 362, 385, 387, 263, 373, 380,
+        61, 39, 37, 0, 267, 269, 291, 405, 314, 17, 84, 181, 78, 82, 13, 312, 308, 317, 14, 87,
+    ];
 
     /** @param list<array{float, float}> $points */
-    private function __construct(private array $points) {}
+    private function __construct(private array $points, public ?Mesh $mesh = null) {}
+
+    public static function ofMesh(Mesh $mesh): self
+    {
+        return new self(array_map($mesh->at(...), self::OF_MESH), $mesh);
+    }
 
     /**
      * @param list<array{float, float}> $points

@@ -56,9 +56,17 @@ final readonly class Mouth
      * @param list<PathPoint> $inner  and of the opening
      * @param float           $high   how high the opening is by the landmarks
      * @param float           $width  of the face
+     * @param bool            $bound  whether the landmarks are near enough to be held to
      */
-    public static function seen(FrameSource $source, int $frame, array $outer, array $inner, float $high, float $width): self
-    {
+    public static function seen(
+        FrameSource $source,
+        int $frame,
+        array $outer,
+        array $inner,
+        float $high,
+        float $width,
+        bool $bound = false,
+    ): self {
         $bounds = $source->frame();
         $isOut = static fn(PathPoint $p): bool => $p->x < 0 || $p->y < 0 || $p->x > $bounds->width || $p->y > $bounds->height;
         $out = array_filter($outer, $isOut);
@@ -68,7 +76,9 @@ final readonly class Mouth
             return new self($outer, $inner, 0.0, "{$how} is outside the frame", 'the mouth is outside the frame');
         }
         [$lips, $apart] = Lips::found($source, $frame, $outer);
+        $lips = $bound ? HeldOutline::of($source, $frame, $lips, $outer) : $lips;
         $opening = PathEdge::settled($source, $frame, $inner, max(3, (int) (self::REACH * $width)));
+        $opening = $bound ? HeldOutline::of($source, $frame, $opening, $inner) : $opening;
         $closed = self::closed($source, $frame, $lips, $opening, $high, $width);
         $doubt = match (true) {
             $apart < self::STANDS_OUT => 'the lips do not stand out from the skin round them',

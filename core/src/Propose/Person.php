@@ -33,7 +33,7 @@ final class Person
         $sure = array_filter($seen, static fn(Face $face): bool => $face->eyesSeen() === 2);
         $eyes = $sure === [] ? Eyes::alone($source, $frame) : [];
         $found = array_values(array_filter($seen, static fn(Face $face): bool => match (true) {
-            $face->eyesSeen() === 2 => true,
+            $face->eyesSeen() === 2 || $face->marks->mesh?->isSure() => true,
             // With two open eyes elsewhere, what looked like a face is none.
             count($eyes) === 2 && !$face->hasEyeOf($eyes) => false,
             $face->eyesSeen() === 1 => $face->mouth->sure(),

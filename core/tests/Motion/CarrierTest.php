@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Tests\Motion;
 
 use Cossel\Core\Geometry\Matrix;
-use Cossel\Core\Motion\Carrier;
+use Cossel\Core\Motion\HeadCarrier;
 use Cossel\Core\Motion\IrisFollower;
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Motion\OpeningLook;
@@ -109,7 +109,7 @@ final class CarrierTest extends TestCase
         $lips = self::lips();
         $path = $lips->outline->shapes[0];
         self::assertInstanceOf(Path::class, $path);
-        $carrier = Carrier::of($lips, 0, self::motions(self::going(self::FAST), $lips));
+        $carrier = HeadCarrier::of($lips, 0, self::motions(self::going(self::FAST), $lips));
         foreach (OutlineFollower::from(self::mouth([4, 5, 6, 7, 8, 9]), 0, $path, Pose::still(), $carrier)->to(9) as $f => $step) {
             self::assertSame($f === 0 ? State::Set : ($f < 4 ? State::Followed : State::Lost), $step->state, "frame {$f}");
             // Also where it is hidden it stays on the head.
@@ -128,7 +128,7 @@ final class CarrierTest extends TestCase
         $lips = self::lips();
         $path = $lips->outline->shapes[0];
         self::assertInstanceOf(Path::class, $path);
-        $steps = iterator_to_array(OutlineFollower::from($source, 0, $path, Pose::still(), Carrier::of($lips, 0, self::motions(self::going(4), $lips)))->to(9));
+        $steps = iterator_to_array(OutlineFollower::from($source, 0, $path, Pose::still(), HeadCarrier::of($lips, 0, self::motions(self::going(4), $lips)))->to(9));
         self::assertSame(State::Followed, $steps[2]->state);
         self::assertSame(State::Lost, $steps[9]->state);
         self::assertEqualsWithDelta((60 + 26 + 4 * 9) / 160, ($steps[9]->points ?? [])[0]->x, 0.1);
@@ -145,7 +145,7 @@ final class CarrierTest extends TestCase
         $lids = self::area('lids', Part::Lids, new Path('l', self::small(self::ring(120, 80, 50, 24))), new Motion(Motion::RIDE, on: 'face'));
         $path = $lids->outline->shapes[0];
         self::assertInstanceOf(Path::class, $path);
-        $steps = iterator_to_array(OutlineFollower::from($source, 0, $path, Pose::still(), Carrier::of($lids, 0, self::motions(self::going(0), $lids)))->to(9));
+        $steps = iterator_to_array(OutlineFollower::from($source, 0, $path, Pose::still(), HeadCarrier::of($lids, 0, self::motions(self::going(0), $lids)))->to(9));
         self::assertSame(State::Followed, $steps[4]->state);
         foreach ([8, 9] as $f) {
             self::assertSame(State::Followed, $steps[$f]->state, "frame {$f}");
@@ -173,7 +173,7 @@ final class CarrierTest extends TestCase
             return [0.72, 0.55, 0.48];
         }, 400))->kept();
         $iris = self::area('iris', Part::Iris, new Ellipse('i', [60 / 160, 0.5], [12 / 160, 12 / 160]), new Motion(Motion::RIDE, model: Model::Iris, on: 'face'));
-        $carrier = Carrier::of($iris, 0, self::motions(self::going(self::FAST), $iris));
+        $carrier = HeadCarrier::of($iris, 0, self::motions(self::going(self::FAST), $iris));
         $region = Still::matte($iris->outline, $source->frame());
         foreach (IrisFollower::from($source, 0, $region, $carrier)->to(9) as $f => $step) {
             [$x] = $step->matrix->apply(60 / 160, 0.5);
@@ -200,7 +200,7 @@ final class CarrierTest extends TestCase
         $teeth = self::area('teeth', Part::Teeth, new Path('t', self::small(self::ring(60, 80, 20, 9))), new Motion(Motion::RIDE, on: 'face'));
         $recipe = new Recipe(new Source(str_repeat('a', 64), [0, 9], '24/1', [400, 160]), areas: [$lips, $teeth]);
         $motions = new Motions($recipe, ['lips' => Track::of(0, Model::Outline, $steps)]);
-        $carrier = Carrier::of($teeth, 0, $motions);
+        $carrier = HeadCarrier::of($teeth, 0, $motions);
         self::assertNotNull($carrier);
         self::assertTrue($carrier->holds(0, self::ring(60, 80, 20, 9), 160));
         self::assertFalse($carrier->holds(0, self::ring(90, 80, 20, 9), 160));

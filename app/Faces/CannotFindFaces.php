@@ -2,6 +2,6 @@
 
 declare(strict_types=1);
 
-namespace App\Finding;
+namespace App\Faces;
 
 final class CannotFindFaces extends \RuntimeException {}

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Finding;
+namespace App\Faces;
 
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
@@ -10,8 +10,8 @@ use Cossel\Core\Picture\Bytes;
 use Cossel\Core\Propose\Landmarks;
 use Symfony\Component\Process\Process;
 
-/** Landmarks of what may be faces on frames of footage. A package finds them, in a process of its own; what becomes of them is the core's. */
-final class Faces
+/** Landmarks of what may be faces on frames on which no mesh was laid over one: heads that are tilted far. A package finds them, in a process of its own. */
+final class TurnedFaces
 {
     /** Rows of the pictures that faces are looked for in. */
     private const ROWS = 540;

@@ -1,0 +1,99 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Faces;
+
+use App\Footage\FootageFile;
+use App\Footage\FrameCache;
+use Cossel\Core\Face\Mesh;
+use Cossel\Core\Picture\Bytes;
+use Symfony\Component\Process\Process;
+
+/** Lays meshes over the faces of frames. Nets of a package do it, in a process of its own (server/faces); what becomes of them is the core's. */
+final class FaceMeter
+{
+    /** Rows of the pictures that faces are measured in. */
+    private const ROWS = 540;
+    /** New faces are looked for on each of so many frames; between them those that are known are followed. */
+    private const SEARCH = 24;
+    /** Seconds without an answer after which it is given up. */
+    private const PATIENCE = 60;
+
+    public function __construct(private readonly FrameCache $frames) {}
+
+    /** What tells this way of measuring from others: what was measured in another way is measured again. */
+    public static function method(): string
+    {
+        static $method = null;
+        if ($method === null) {
+            $files = glob(base_path('server/faces/*.cjs')) ?: [];
+            $method = substr(hash('sha256', implode('', array_map(static fn(string $file): string => (string) hash_file('sha256', $file), $files)) . self::ROWS), 0, 12);
+        }
+
+        return $method;
+    }
+
+    /**
+     * @param list<int> $numbers frames; those in a row are gone through as such
+     *
+     * @return \Generator<int, list<Mesh>> by frame, as soon as each is known
+     *
+     * @throws CannotFindFaces
+     */
+    public function on(FootageFile $footage, array $numbers): \Generator
+    {
+        $rows = FrameCache::kept($footage->info, self::ROWS);
+        $process = new Process(['node', base_path('server/faces/measure.cjs')], timeout: null);
+        $process->setIdleTimeout(self::PATIENCE);
+        $process->setInput($this->pictures($footage, $numbers, $rows));
+        $text = '';
+        $k = 0;
+        try {
+            $process->start();
+            foreach ($process as $type => $part) {
+                if ($type === Process::ERR) {
+                    continue;
+                }
+                $text .= $part;
+                while (($end = strpos($text, "\n")) !== false) {
+                    yield $numbers[$k++] => self::meshes(substr($text, 0, $end), $rows);
+                    $text = substr($text, $end + 1);
+                }
+            }
+        } catch (\Symfony\Component\Process\Exception\RuntimeException $reason) {
+            report($reason);
+
+            throw new CannotFindFaces('Faces could not be measured: it took too long. Try it again.', previous: $reason);
+        } finally {
+            $process->stop(0);
+        }
+        if ($k < count($numbers)) {
+            throw new CannotFindFaces('Faces could not be measured: ' . (trim($process->getErrorOutput()) ?: 'the process that does it ended early') . '. Try it again.');
+        }
+    }
+
+    /** @return list<Mesh> */
+    private static function meshes(string $line, int $rows): array
+    {
+        return array_map(static function (array $face) use ($rows): Mesh {
+            return Mesh::of($face['score'], array_map(static fn(float|int $v): float => $v / $rows, array_merge(...$face['points'])));
+        }, json_decode($line, true, flags: JSON_THROW_ON_ERROR));
+    }
+
+    /**
+     * @param list<int> $numbers
+     *
+     * @return \Generator<int, string>
+     */
+    private function pictures(FootageFile $footage, array $numbers, int $rows): \Generator
+    {
+        foreach ($numbers as $k => $number) {
+            $isNext = $k > 0 && abs($number - $numbers[$k - 1]) === 1;
+            $frame = $this->frames->frame($footage, $number, $rows);
+            $rect = $frame->format->rect();
+            $word = $isNext ? ($k % self::SEARCH === 0 ? 'search' : 'follow') : 'anew';
+            yield "{$rect->width} {$rect->height} {$word}\n" . Bytes::bgrx8($frame->window($rect));
+        }
+    }
+}

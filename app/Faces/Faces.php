@@ -1,0 +1,137 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Faces;
+
+use App\Footage\FootageFile;
+use Cossel\Core\Face\Mesh;
+use Illuminate\Filesystem\Filesystem;
+
+/** The faces of footage: kept by its content, measured where they are not yet. */
+final class Faces
+{
+    /** Frames written together. */
+    private const TOGETHER = 12;
+
+    /**
+     * @param string $path      of the folder they are kept in
+     * @param int    $mostBytes of all of them together
+     */
+    public function __construct(private readonly Filesystem $files, private readonly FaceMeter $meter, private readonly string $path, private readonly int $mostBytes) {}
+
+    /**
+     * The faces on all frames of a span; those that were not measured yet are measured now.
+     *
+     * @param callable(int): bool|null $onFrame told of each frame that was measured now; false stops
+     *
+     * @throws CannotFindFaces
+     */
+    public function through(FootageFile $footage, int $from, int $to, ?callable $onFrame = null): MeasuredFaces
+    {
+        $file = $this->file($footage);
+        $missing = $this->missing($footage, $from, $to, PHP_INT_MAX);
+        $missing === [] || $this->measure($footage, $missing, $onFrame);
+
+        return new MeasuredFaces($file->faces($from, $to), $from, $to);
+    }
+
+    /**
+     * @return list<Mesh> on one frame
+     *
+     * @throws CannotFindFaces
+     */
+    public function on(FootageFile $footage, int $frame): array
+    {
+        return $this->through($footage, $frame, $frame)->on($frame);
+    }
+
+    /** What is known so far. */
+    public function known(FootageFile $footage, int $from, int $to): MeasuredFaces
+    {
+        return new MeasuredFaces($this->file($footage)->faces($from, $to), $from, $to);
+    }
+
+    /**
+     * @param non-empty-list<int>      $frames
+     * @param callable(int): bool|null $onFrame told of each; false stops
+     *
+     * @throws CannotFindFaces
+     */
+    public function measure(FootageFile $footage, array $frames, ?callable $onFrame = null): void
+    {
+        $file = $this->file($footage);
+        $new = [];
+        try {
+            foreach ($this->meter->on($footage, $frames) as $frame => $faces) {
+                $new[$frame] = $faces;
+                if (count($new) >= self::TOGETHER) {
+                    $file->add($new);
+                    $new = [];
+                }
+                if ($onFrame !== null && !$onFrame($frame)) {
+                    break;
+                }
+            }
+        } finally {
+            $new === [] || $file->add($new);
+        }
+        $this->keepBound();
+    }
+
+    /**
+     * Frames of a span that were not measured yet, in their order.
+     *
+     * @param int $most how many at the most
+     *
+     * @return list<int>
+     */
+    public function missing(FootageFile $footage, int $from, int $to, int $most): array
+    {
+        $known = $this->file($footage)->frames();
+        $missing = [];
+        for ($frame = $from; $frame <= $to && count($missing) < $most; ++$frame) {
+            if (!isset($known[$frame])) {
+                $missing[] = $frame;
+            }
+        }
+
+        return $missing;
+    }
+
+    /** Gives back the space that those of a file take. */
+    public function forget(string $sha256): void
+    {
+        $this->files->delete($this->files->glob("{$this->path}/{$sha256}.*"));
+    }
+
+    /** Throws all away; whoever needs some has them measured again. */
+    public function empty(): void
+    {
+        $this->files->delete($this->files->glob("{$this->path}/*.faces"));
+    }
+
+    /** Lets those go that were not used for longest, and those measured in another way, as far as there are too many. */
+    private function keepBound(): void
+    {
+        $sizes = $used = [];
+        foreach ($this->files->glob("{$this->path}/*.faces") as $file) {
+            $sizes[$file] = (int) @filesize($file);
+            $used[$file] = (int) @filemtime($file);
+        }
+        asort($used);
+        $bytes = array_sum($sizes);
+        foreach (array_keys($used) as $file) {
+            if ($bytes <= $this->mostBytes) {
+                break;
+            }
+            $this->files->delete($file);
+            $bytes -= $sizes[$file];
+        }
+    }
+
+    private function file(FootageFile $footage): FaceFile
+    {
+        return new FaceFile("{$this->path}/{$footage->sha256}." . FaceMeter::method() . '.faces');
+    }
+}

@@ -1,0 +1,135 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Cossel\Core\Tests\Face;
+
+use Cossel\Core\Face\FollowedFace;
+use Cossel\Core\Face\Mesh;
+use Cossel\Core\Face\Ring;
+use Cossel\Core\Face\Steadied;
+use Cossel\Core\Tests\Chance;
+use PHPUnit\Framework\TestCase;
+
+final class FaceTest extends TestCase
+{
+    public function test_a_mesh_is_kept_to_a_fraction_of_a_pixel(): void
+    {
+        $face = Meshes::face(0.9, 0.4, 0.6, 0.04, 0.1, [0.01, 0.0], 21.5);
+        $bytes = $face->bytes();
+        self::assertSame(Mesh::BYTES, strlen($bytes));
+        $again = Mesh::read($bytes);
+        self::assertEqualsWithDelta(21.5, $again->score, 1e-6);
+        for ($k = 0; $k < Mesh::POINTS; ++$k) {
+            self::assertEqualsWithDelta($face->at($k), $again->at($k), 0.02 / 1080);
+        }
+        foreach ([static fn() => Mesh::read(substr($bytes, 1)), static fn() => Mesh::of(1.0, [0.0])] as $bad) {
+            try {
+                $bad();
+                self::fail('It was taken.');
+            } catch (\InvalidArgumentException $e) {
+                self::assertStringContainsString('given', $e->getMessage());
+            }
+        }
+    }
+
+    public function test_eyes_and_lips_tell_how_far_they_are_open_in_their_own_size(): void
+    {
+        foreach ([0.3, 0.8] as $size) {
+            $open = Meshes::face(0.9, 0.5, $size, 0.06, 0.12);
+            $shut = Meshes::face(0.9, 0.5, $size, 0.0, 0.0);
+            foreach ([true, false] as $left) {
+                self::assertEqualsWithDelta(0.06 / 0.16 * (1 + 2 * sin(M_PI * 3 / 8)) / 3, $open->lidsApart($left), 0.002);
+                self::assertEqualsWithDelta(0.0, $shut->lidsApart($left), 1e-9);
+                self::assertEqualsWithDelta([0.9 + $size * ($left ? 0.2 : -0.2), 0.5 - 0.15 * $size], array_slice($open->iris($left), 0, 2), 1e-9);
+            }
+            self::assertEqualsWithDelta(0.12 / 0.3, $open->lipsApart(), 1e-9);
+            self::assertEqualsWithDelta(0.0, $shut->lipsApart(), 1e-9);
+        }
+    }
+
+    public function test_the_silhouette_holds_the_whole_face_in_even_steps_from_the_top(): void
+    {
+        $face = Meshes::face(0.9, 0.5, 0.6);
+        $outline = $face->outline(16);
+        self::assertCount(16, $outline);
+        self::assertEqualsWithDelta([0.9, 0.2], $outline[0], 1e-6);
+        $steps = [];
+        foreach ($outline as $i => [$x, $y]) {
+            [$u, $v] = $outline[($i + 1) % 16];
+            $steps[] = hypot($u - $x, $v - $y);
+            self::assertEqualsWithDelta(1.0, hypot(($x - 0.9) / 0.27, ($y - 0.5) / 0.3), 0.02);
+        }
+        self::assertLessThan(1.1, max($steps) / min($steps));
+    }
+
+    public function test_what_moves_evenly_or_in_a_curve_stays_what_it_is(): void
+    {
+        $rows = $truth = [];
+        for ($f = 10; $f < 40; ++$f) {
+            $rows[$f] = $truth[$f] = [0.3 * $f, 0.02 * ($f - 20) ** 2];
+        }
+        foreach (Steadied::runs($rows) as $f => $row) {
+            self::assertEqualsWithDelta($truth[$f][0], $row[0], 1e-9);
+            self::assertEqualsWithDelta($truth[$f][1], $row[1], 0.021, "frame {$f}");
+        }
+    }
+
+    public function test_what_rests_is_still_and_a_jump_stays_one(): void
+    {
+        $chance = Chance::seeded(7);
+        $rows = $truth = [];
+        for ($f = 0; $f < 120; ++$f) {
+            foreach (range(0, 19) as $k) {
+                $truth[$f][$k] = $f < 60 ? 0.0 : 8.0;
+                $rows[$f][$k] = $truth[$f][$k] + $chance->between(-0.87, 0.87);
+            }
+        }
+        $steady = Steadied::runs($rows);
+        $second = static function (array $rows, int $from, int $to): float {
+            $sum = $n = 0;
+            for ($f = $from; $f < $to; ++$f) {
+                foreach ($rows[$f] as $k => $v) {
+                    $sum += ($rows[$f - 1][$k] - 2 * $v + $rows[$f + 1][$k]) ** 2;
+                    ++$n;
+                }
+            }
+
+            return sqrt($sum / $n);
+        };
+        self::assertGreaterThan(1.1, $second($rows, 10, 50));
+        self::assertLessThan(0.12, $second($steady, 10, 50));
+        $off = array_map(static fn(int $f): float => abs(array_sum($steady[$f]) / 20 - $truth[$f][0]), [58, 59, 60, 61]);
+        self::assertLessThan(0.9, max($off));
+    }
+
+    public function test_runs_are_made_steady_each_for_itself(): void
+    {
+        $steady = Steadied::runs([3 => [1.0], 4 => [1.0], 5 => [1.0], 9 => [5.0], 10 => [5.0], 11 => [5.0]]);
+        self::assertSame([3, 4, 5, 9, 10, 11], array_keys($steady));
+        self::assertEqualsWithDelta([[1.0], [5.0]], [$steady[5], $steady[9]], 1e-9);
+    }
+
+    public function test_a_face_is_the_same_through_others_and_after_it_was_hidden(): void
+    {
+        // One goes right and is hidden for ten frames; another, larger, goes left above it.
+        $own = static fn(int $f): Mesh => Meshes::face(0.3 + 0.01 * $f, 0.6, 0.3);
+        $source = Meshes::source(static function (int $f) use ($own): array {
+            $other = Meshes::face(1.4 - 0.01 * $f, 0.35, 0.42);
+
+            return $f >= 30 && $f < 40 ? [$other] : [$other, $own($f)];
+        }, [0, 79]);
+        $face = FollowedFace::from($source, $own(10), 10);
+        self::assertSame([...range(0, 29), ...range(40, 79)], array_keys($face->meshes()));
+        foreach ($face->meshes() as $f => $mesh) {
+            self::assertEqualsWithDelta($own($f)->middle(), $mesh->middle(), 1e-9, "frame {$f}");
+        }
+        self::assertEqualsWithDelta($own(55)->along(Ring::OuterLips), $face->steady(Ring::OuterLips->points())[55], 1e-6);
+    }
+
+    public function test_somebody_else_does_not_take_over(): void
+    {
+        $source = Meshes::source(static fn(int $f): array => $f < 20 ? [Meshes::face(0.3, 0.5, 0.3)] : [Meshes::face(1.2, 0.5, 0.3)], [0, 39]);
+        self::assertSame(range(0, 19), array_keys(FollowedFace::from($source, Meshes::face(0.3, 0.5, 0.3), 5)->meshes()));
+    }
+}

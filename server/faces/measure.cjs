@@ -1,0 +1,81 @@
+/**
+ * Lays a mesh over every face of pictures. Pictures come in on standard input, each as “WIDTH HEIGHT WORD\n” and four bytes a pixel (blue,
+ * green, red, nothing); for each a line of JSON goes out: its faces, each with its score and points (x, y, depth; pixels). The word is
+ *
+ *   anew     nothing is known of where faces are: they are looked for, small ones too
+ *   search   faces are where they were in the picture before, more or less; new ones are looked for as well
+ *   follow   only where they were, unless one is missing
+ */
+'use strict';
+
+const { incoming } = require('./pictures.cjs');
+const { begin, net } = require('./nets.cjs');
+const { boxes } = require('./boxes.cjs');
+const { mesh, round } = require('./mesh.cjs');
+
+/** The score from which a mesh lies on a face. */
+const FACE = 8;
+/** A mesh laid over a find is laid again by itself until it rests, so often at the most; it rests when its place changes by less, of its side. */
+const AGAIN = 3;
+const RESTS = 0.015;
+/** Two meshes are on one face, or one is on a part of it, when their middles are nearer than this, of the larger one's side. */
+const SAME = 0.33;
+const MOST = 12;
+/** Share of a mesh that must lie in the picture, and its most height, of the picture's: close-ups of eyes alone are taken for faces far larger than it. */
+const INSIDE = 0.6;
+const LARGEST = 1.6;
+
+function isFace({ width, height }, { score, points }) {
+  const inside = points.filter(([x, y]) => x >= 0 && y >= 0 && x < width && y < height).length;
+  const ys = points.map(([, y]) => y);
+  return score >= FACE && inside >= INSIDE * points.length && Math.max(...ys) - Math.min(...ys) < LARGEST * height;
+}
+
+/** The mesh that lies on a face somewhere about; null where there is none. */
+function settled(nets, picture, at) {
+  let found = mesh(nets, picture, at);
+  for (let k = 0; k < AGAIN && found.score >= FACE; k++) {
+    const now = round(found.points);
+    const moved = Math.hypot(now.x - at.x, now.y - at.y) + Math.abs(now.side - at.side);
+    if (moved < RESTS * at.side) break;
+    at = now;
+    found = mesh(nets, picture, at);
+  }
+  return isFace(picture, found) ? found : null;
+}
+
+const isSame = (a, b) => Math.hypot(a.x - b.x, a.y - b.y) < SAME * Math.max(a.side, b.side);
+
+function measure(nets, picture, known) {
+  const faces = [];
+  const add = (found) => {
+    const at = found && round(found.points);
+    if (found && faces.length < MOST && faces.every((face) => !isSame(at, face.at))) faces.push({ ...found, at });
+  };
+  for (const face of picture.word === 'anew' ? [] : known) {
+    const found = mesh(nets, picture, round(face.points));
+    // One step of a quick head is followed by laying the mesh once more.
+    add(!isFace(picture, found) ? null : settled(nets, picture, round(found.points)));
+  }
+  const isMissing = faces.length < known.length;
+  if (picture.word !== 'follow' || isMissing) {
+    for (const box of boxes(nets.detector, picture, picture.word)) if (faces.every((face) => !isSame(box, face.at))) add(settled(nets, picture, box));
+  }
+  return faces;
+}
+
+async function main() {
+  await begin();
+  const nets = { detector: await net('blazeface-back'), whole: await net('facemesh-attention-pinto'), eye: await net('iris') };
+  let known = [];
+  for await (const picture of incoming(process.stdin)) {
+    known = measure(nets, picture, known);
+    const faces = known.map(({ score, points }) => ({ score: Number(score.toFixed(2)), points: points.map((p) => p.map((v) => Number(v.toFixed(2)))) }));
+    process.stdout.write(`${JSON.stringify(faces)}\n`);
+  }
+}
+
+main().catch((reason) => {
+  process.stderr.write(`${reason.message}\n`);
+  process.exitCode = 1;
+});
