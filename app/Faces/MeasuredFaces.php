@@ -22,9 +22,16 @@ final readonly class MeasuredFaces implements FaceSource
         return $this->faces[$frame] ?? [];
     }
 
-    /** How many of the frames were measured. */
-    public function count(): int
+    /** The frame nearest to another on which somebody is seen; null where there is none. */
+    public function nearest(int $frame): ?int
     {
-        return count($this->faces);
+        $nearest = null;
+        foreach ($this->faces as $number => $faces) {
+            if ($faces !== [] && ($nearest === null || abs($number - $frame) < abs($nearest - $frame))) {
+                $nearest = $number;
+            }
+        }
+
+        return $nearest;
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Faces\CannotFindFaces;
+use App\Faces\Faces;
 use App\Faces\TurnedFaces;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
@@ -73,6 +74,55 @@ final class FacesTest extends AppTestCase
             self::fail('It was found without a finder.');
         } catch (CannotFindFaces $e) {
             self::assertStringStartsWith('The finder of faces did not work', $e->getMessage());
+        } finally {
+            putenv("PATH={$path}");
+        }
+    }
+
+    public function test_faces_are_measured_once_and_kept_by_the_footage(): void
+    {
+        $footage = $this->footage(self::laugh('scale=640:360'));
+        $truth = json_decode((string) file_get_contents(base_path('demo/truth/gh020_laugh.truth.json')), true, flags: JSON_THROW_ON_ERROR)['frame'][36];
+        $measured = [];
+        $faces = app(Faces::class)->through($footage, 0, 1, static function (int $frame) use (&$measured): bool {
+            $measured[] = $frame;
+
+            return true;
+        });
+        self::assertSame([0, 1], $measured);
+        self::assertCount(1, $faces->on(0));
+        self::assertTrue($faces->on(0)[0]->isSure());
+        foreach (['eye_l' => true, 'eye_r' => false] as $eye => $left) {
+            [$x, $y] = $faces->on(0)[0]->iris($left);
+            self::assertLessThan(0.012, hypot($x - $truth[$eye]['pupil']['x'] / 720, $y - $truth[$eye]['pupil']['y'] / 720), $eye);
+        }
+        $again = app(Faces::class)->through($footage, 0, 1, static fn(): bool => self::fail('It was measured again.'));
+        self::assertEquals($faces->on(1)[0]->bytes(), $again->on(1)[0]->bytes());
+        self::assertSame(0, $again->nearest(0));
+
+        // What a killed process left half written is written over.
+        $file = (glob(config('cossel.cache.path') . "/faces/{$footage->sha256}.*.faces") ?: [])[0];
+        file_put_contents($file, substr((string) file_get_contents($file), 0, -100));
+        self::assertSame([1], app(Faces::class)->missing($footage, 0, 1, 10));
+        self::assertCount(1, app(Faces::class)->through($footage, 0, 1)->on(1));
+        self::assertSame([], app(Faces::class)->missing($footage, 0, 1, 10));
+        app(Faces::class)->forget($footage->sha256);
+        self::assertSame([0, 1], app(Faces::class)->missing($footage, 0, 1, 10));
+    }
+
+    public function test_nobody_is_measured_where_nobody_is_and_what_cannot_be_measured_is_told(): void
+    {
+        $footage = $this->footage(self::laugh('boxblur=60'));
+        self::assertSame([], app(Faces::class)->on($footage, 0));
+        self::assertNull(app(Faces::class)->known($footage, 0, 1)->nearest(0));
+        $path = getenv('PATH');
+        app(FrameCache::class)->prepare($footage, 1, 1, 540);
+        putenv('PATH=/nowhere');
+        try {
+            app(Faces::class)->on($footage, 1);
+            self::fail('It was measured without a meter.');
+        } catch (CannotFindFaces $e) {
+            self::assertStringStartsWith('Faces could not be measured', $e->getMessage());
         } finally {
             putenv("PATH={$path}");
         }

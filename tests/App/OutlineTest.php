@@ -93,7 +93,7 @@ final class OutlineTest extends AppTestCase
     public function test_people_are_looked_for_and_nothing_is_changed(): void
     {
         // A test pattern is nobody, and that is no error.
-        $this->postJson("/api/shots/{$this->shot->id}/person", ['frame' => 4])->assertOk()->assertExactJson(['people' => [], 'most' => 8]);
+        $this->postJson("/api/shots/{$this->shot->id}/person", ['frame' => 4])->assertOk()->assertExactJson(['people' => [], 'most' => 8, 'near' => null]);
         // One bench asks for one at a time.
         $lock = "{$this->folder}/data/finding-" . hash('xxh128', 'mine') . '.lock';
         FileLock::hold($lock, function (): void {

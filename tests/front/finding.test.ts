@@ -7,13 +7,13 @@ import type { Playhead } from '../../resources/app/bench/time/usePlayhead';
 import { area, ellipse } from './bench';
 
 const frame = ref(10);
-const playhead = { frame } as unknown as Playhead;
+const playhead = { frame, go: (to: number) => (frame.value = to) } as unknown as Playhead;
 const person = (n: number, doubts: FoundPerson['doubts'] = {}, whole = true): FoundPerson => {
   const iris = { ...area(`iris${n}`, [ellipse('s'), { id: 'k', kind: 'area', join: 'keep', of: `lids${n}`, opacity: 1, keys: [], motion: null } as never]), part: 'iris', motion: { ...area('x').motion, by: 'ride' as const, on: `face${n}` } };
-  return { alike: null, whole, box: [0.2 * n, 0.1, 0.3, 0.4], areas: [area(`face${n}`), { ...area(`lids${n}`), motion: iris.motion }, iris], doubts };
+  return { alike: null, whole, box: [0.2 * n, 0.1, 0.3, 0.4], areas: [area(`face${n}`), { ...area(`lids${n}`), motion: iris.motion }, iris], doubts, best: { teeth: null, eyes: 33 } };
 };
-const finding = (people: FoundPerson[]) => {
-  vi.spyOn(api, 'people').mockResolvedValue({ people, most: 8 });
+const finding = (people: FoundPerson[], near: number | null = null) => {
+  vi.spyOn(api, 'people').mockResolvedValue({ people, most: 8, near });
   return useFinding(1, playhead);
 };
 
@@ -41,7 +41,7 @@ describe('finding people', () => {
     const f = finding([person(1), person(2, { iris2: 'x' })]);
     await f.look();
     expect(f.words.value).toContain('2 people are seen');
-    vi.spyOn(api, 'people').mockResolvedValue({ people: f.people.value, most: 2 });
+    vi.spyOn(api, 'people').mockResolvedValue({ people: f.people.value, most: 2, near: null });
     await f.look();
     expect(f.words.value).toContain('The 2 largest faces are shown');
     expect(f.ticked.value.has('iris1')).toBe(true);
@@ -65,6 +65,18 @@ describe('finding people', () => {
     const eyes = finding([person(1, {}, false)]);
     await eyes.look();
     expect([eyes.failed.value, eyes.words.value]).toEqual([false, 'No face is seen whole, but an eye.']);
+  });
+
+  it('offers another frame where nobody is seen, or what is seen is doubtful', async () => {
+    const none = finding([], 44);
+    await none.look();
+    expect([none.words.value, none.near.value]).toEqual(['Nobody was found on this frame; on frame 44 somebody is seen.', 44]);
+    const look = vi.spyOn(api, 'people').mockResolvedValue({ people: [person(1, { iris1: 'the eye is closed' })], most: 8, near: null });
+    await none.lookOn(44);
+    expect(look).toHaveBeenLastCalledWith(1, 44);
+    expect([frame.value, none.near.value]).toEqual([44, null]);
+    const [face, lids, iris] = none.person.value?.areas as [never, never, never];
+    expect([none.better(face), none.better(lids), none.better(iris)]).toEqual([null, null, 33]);
   });
 
   it('tells why it did not work, and leaves nothing half found', async () => {

@@ -78,7 +78,7 @@ final class FaceAreas extends Areas
         $proposed[] = $this->area(($this->id)('a'), 'Teeth', Part::Teeth, [$teeth], $at, $mouthDoubt ?? $mouth->closed);
         $proposed[] = $this->neck($head);
 
-        return new FoundPerson(true, $this->box($oval), array_values(array_filter($proposed, $this->isInside(...))));
+        return new FoundPerson(true, $this->box($oval), array_values(array_filter($proposed, $this->isInside(...))), $this->marks->mesh);
     }
 
     /** The lids by the landmarks, drawn to their edge where there is one. */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Tests\Face;
 
+use Cossel\Core\Face\BestFrames;
 use Cossel\Core\Face\FollowedFace;
 use Cossel\Core\Face\Mesh;
 use Cossel\Core\Face\Ring;
@@ -125,6 +126,16 @@ final class FaceTest extends TestCase
             self::assertEqualsWithDelta($own($f)->middle(), $mesh->middle(), 1e-9, "frame {$f}");
         }
         self::assertEqualsWithDelta($own(55)->along(Ring::OuterLips), $face->steady(Ring::OuterLips->points())[55], 1e-6);
+    }
+
+    public function test_the_frames_that_show_teeth_and_eyes_best_are_known(): void
+    {
+        $face = static fn(int $f): Mesh => Meshes::face(0.3, 0.5, 0.3, [0.05, 0.01, 0.06][$f % 3], $f === 7 ? 0.2 : 0.1);
+        // Somebody else laughs more.
+        $source = Meshes::source(static fn(int $f): array => [Meshes::face(1.2, 0.5, 0.3, 0.08, 0.3), $face($f)], [0, 9]);
+        self::assertSame(['teeth' => 7, 'eyes' => 2], BestFrames::of($source, $face(4), 4));
+        $asleep = Meshes::source(static fn(int $f): array => [Meshes::face(0.3, 0.5, 0.3, 0.01, 0.0)], [0, 9]);
+        self::assertSame(['teeth' => null, 'eyes' => null], BestFrames::of($asleep, Meshes::face(0.3, 0.5, 0.3, 0.01, 0.0), 4));
     }
 
     public function test_somebody_else_does_not_take_over(): void

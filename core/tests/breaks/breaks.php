@@ -399,4 +399,5 @@ return [
     'necks are as wide as the jaw' => ['Propose/FaceAreas.php', '>= self::MOSTLY', '>= 0.0', 'MeshProposalsTest'],
     'soft edges are believed' => ['Propose/HeldOutline.php', '- self::SOFT) / (self::SHARP - self::SOFT)', '* 0.0 + 1.0)', 'MeshProposalsTest'],
     'sharp edges are not' => ['Propose/HeldOutline.php', '$limber[$i]->y - $p->y', '0.0', 'MeshProposalsTest'],
+    'teeth are best where they show least' => ['Face/BestFrames.php', 'if ($now > $least) {', 'if ($now > self::PARTED && $now < 0.3) {', 'FaceTest'],
 ];

@@ -226,7 +226,7 @@ export const api = {
 
   edge: async (shot: number, wanted: { frame: number; from: Pair; to: Pair }, signal?: AbortSignal) =>
     (await json<{ points: PathPoint[] }>('POST', `/shots/${shot}/edge`, wanted, signal)).points,
-  people: (shot: number, frame: number) => json<{ people: FoundPerson[]; most: number }>('POST', `/shots/${shot}/person`, { frame }),
+  people: (shot: number, frame: number) => json<{ people: FoundPerson[]; most: number; near: number | null }>('POST', `/shots/${shot}/person`, { frame }),
   readSvg: async (svg: string) => (await json<{ paths: PathPoint[][] }>('POST', '/svg', { text: svg })).paths,
   svgUrl: (shot: number, area: string, frame: number) => `/api/shots/${shot}/areas/${area}/outline.svg?frame=${frame}`,
 

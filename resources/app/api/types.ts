@@ -31,6 +31,8 @@ export interface FoundPerson {
   box: [number, number, number, number];
   areas: Area[];
   doubts: Partial<Record<string, string>>;
+  /** Frames of the shot that show teeth, and open eyes, best; null where none does, or none was looked at yet. */
+  best: { teeth: number | null; eyes: number | null };
 }
 
 /** Where an area's colours lie: shares of the peak over hue (0..360), chroma (0..0.3) and lightness (0..1); counts of levels 0..1. */

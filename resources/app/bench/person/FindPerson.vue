@@ -60,12 +60,13 @@ async function take(follow: boolean): Promise<void> {
   <SidePanel title="People on this frame" @close="panel = null">
     <p :class="{ dim: !finding.failed.value }" role="status"><span v-if="finding.failed.value">▲ </span>{{ finding.words.value }}</p>
     <p v-if="elsewhere" class="dim">They were looked for on frame {{ finding.frame.value }}. <button type="button" class="btn small" @click="finding.look()">Look on this one</button></p>
+    <p v-if="finding.near.value !== null"><button type="button" class="btn small" @click="finding.lookOn(finding.near.value)">Look on frame {{ finding.near.value }}</button></p>
     <template v-if="finding.person.value">
       <div v-if="finding.people.value.length > 1" class="who"><PillChoice :options="finding.people.value.map((_, i) => ({ label: `${i + 1}`, value: `${i}` }))" :value="`${finding.chosen.value}`" label="Whose areas" @choose="finding.choose(Number($event))" /></div>
       <ul class="list" aria-label="Proposed areas">
         <li v-for="a in finding.person.value.areas" :key="a.id" :class="{ pointed: finding.pointed.value === a.id }" @pointerenter="finding.pointed.value = a.id" @pointerleave="finding.pointed.value = null" @focusin="finding.pointed.value = a.id" @focusout="finding.pointed.value = null">
           <label class="tick"><Checkbox :model-value="finding.ticked.value.has(a.id)" binary @update:model-value="finding.tick(a)" /> {{ a.name }}</label>
-          <span v-if="finding.person.value.doubts[a.id]" class="dim doubt">{{ finding.person.value.doubts[a.id] }}</span>
+          <span v-if="finding.person.value.doubts[a.id]" class="dim doubt">{{ finding.person.value.doubts[a.id] }} <button v-if="finding.better(a) !== null" type="button" class="btn small" :aria-label="`${a.name}: look on frame ${finding.better(a)}, which shows them best`" @click="finding.lookOn(finding.better(a) ?? 0)">Best on {{ finding.better(a) }}</button></span>
         </li>
       </ul>
       <div class="who">
