@@ -18,6 +18,8 @@ return [
     'hosts' => array_filter(explode(',', (string) env('COSSEL_HOSTS', '127.0.0.1,localhost,[::1]'))),
     // Folders of this server that footage may be taken from without being sent; nothing outside them is read.
     'folders' => array_filter(explode(':', (string) env('COSSEL_FOLDERS', ''))),
+    // Whether faces are measured as soon as footage is in, yes or no; they are else when somebody is looked for or followed.
+    'faces_ahead' => env('COSSEL_FACES_AHEAD', 'yes') === 'yes',
     'frames_a_part' => 12,
     // Whether ffmpeg can be put in a jail, yes or no; tried out where nothing is set.
     'jail' => env('COSSEL_JAIL'),

@@ -44,6 +44,6 @@ final class PrepareFrames implements Piece
         $to = min($shot->to, $shot->from + self::MOST - 1);
         $heights = $frames->affordable($shot->footage->info(), $to - $shot->from + 1, ...self::ROWS);
         $frames->prepare($shot->footage->file(), $shot->from, $to, ...$heights);
-        MeasureFaces::dispatch($this->shot);
+        config('cossel.faces_ahead') && MeasureFaces::dispatch($this->shot);
     }
 }

@@ -110,6 +110,13 @@ final class FacesTest extends AppTestCase
         self::assertSame([0, 1], app(Faces::class)->missing($footage, 0, 1, 10));
     }
 
+    public function test_faces_are_measured_ahead_a_run_at_a_time_once_frames_are_there(): void
+    {
+        config(['cossel.faces_ahead' => true]);
+        $shot = $this->shot(self::laugh('scale=320:180'));
+        self::assertSame([], app(Faces::class)->missing($shot->readyFootage()->file(), $shot->from, $shot->to, 10));
+    }
+
     public function test_nobody_is_measured_where_nobody_is_and_what_cannot_be_measured_is_told(): void
     {
         $footage = $this->footage(self::laugh('boxblur=60'));

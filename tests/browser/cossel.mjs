@@ -16,6 +16,7 @@ export class Cossel {
     this.folder = mkdtempSync(join(tmpdir(), 'cossel-'));
     this.env = {
       ...process.env,
+      COSSEL_FACES_AHEAD: 'no',
       PORT: String(port),
       COSSEL_DATA: join(this.folder, 'data'),
       COSSEL_CACHE: join(this.folder, 'cache'),
