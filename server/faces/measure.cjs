@@ -24,11 +24,14 @@ const MOST = 12;
 /** Share of a mesh that must lie in the picture, and its most height, of the picture's: close-ups of eyes alone are taken for faces far larger than it. */
 const INSIDE = 0.6;
 const LARGEST = 1.6;
+/** What is lower than this is not looked at, pixels: anything may look like a face there. */
+const SMALLEST = 24;
 
 function isFace({ width, height }, { score, points }) {
   const inside = points.filter(([x, y]) => x >= 0 && y >= 0 && x < width && y < height).length;
   const ys = points.map(([, y]) => y);
-  return score >= FACE && inside >= INSIDE * points.length && Math.max(...ys) - Math.min(...ys) < LARGEST * height;
+  const high = Math.max(...ys) - Math.min(...ys);
+  return score >= FACE && inside >= INSIDE * points.length && high >= SMALLEST && high < LARGEST * height;
 }
 
 /** The mesh that lies on a face somewhere about; null where there is none. */
