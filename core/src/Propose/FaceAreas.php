@@ -123,6 +123,7 @@ final class FaceAreas extends Areas
 
         return match (true) {
             $places !== [] && $this->shareInside($places) < 0.6 => 'much of the face is outside the frame',
+            $this->marks->mesh?->isSure() === false => 'it hardly looks like a face: something may be before it',
             $this->face->oneSkin < self::ONE_SKIN => 'it does not look like one skin all over: something is before it',
             default => null,
         };
@@ -132,7 +133,7 @@ final class FaceAreas extends Areas
     private function oval(string $id): Path
     {
         if ($this->marks->mesh !== null) {
-            $outline = Smooth::path($this->marks->mesh->outline(self::POINTS), []);
+            $outline = Smooth::path($this->withForehead($this->marks->mesh->outline(self::POINTS)), []);
 
             return new Path($id, $outline, 0.01, 0.04, self::MESH_MARGIN * $this->marks->width());
         }
@@ -153,6 +154,30 @@ final class FaceAreas extends Areas
         }
 
         return new Path($id, Smooth::path($points, []), 0.01, 0.04, self::FACE_MARGIN * $this->marks->width());
+    }
+
+    /**
+     * A mesh ends on the forehead, skin at the hairline: what lies above the brows goes up as far as foreheads usually do.
+     *
+     * @param list<array{float, float}> $outline
+     *
+     * @return list<array{float, float}>
+     */
+    private function withForehead(array $outline): array
+    {
+        [$cx, $cy] = $this->marks->chin();
+        [$bx, $by] = $this->marks->brows();
+        $long = max(1e-6, hypot($bx - $cx, $by - $cy));
+        [$ux, $uy] = [($bx - $cx) / $long, ($by - $cy) / $long];
+        $above = static fn(array $p): float => ($p[0] - $bx) * $ux + ($p[1] - $by) * $uy;
+        $highest = max([1e-6, ...array_map($above, $outline)]);
+        $more = max(1.0, self::FOREHEAD * $long / $highest) - 1.0;
+
+        return array_map(static function (array $p) use ($above, $more, $ux, $uy): array {
+            $up = $more * max(0.0, $above($p));
+
+            return [$p[0] + $up * $ux, $p[1] + $up * $uy];
+        }, $outline);
     }
 
     private function neck(string $head): Proposal

@@ -92,7 +92,9 @@ final class MeshProposalsTest extends TestCase
             self::assertNull(self::named($person, $name)->doubt, $name);
         }
         // A mesh that is hardly one does not stand for what is not seen.
-        self::assertNotNull(self::named(self::found(self::picture(0.0, 0.0, 0.3, false), self::mesh(0.08, 9.0)), 'Left lids')->doubt);
+        $hardly = self::found(self::picture(0.0, 0.0, 0.3, false), self::mesh(0.08, 9.0));
+        self::assertNotNull(self::named($hardly, 'Left lids')->doubt);
+        self::assertStringContainsString('something may be before it', (string) self::named($hardly, 'Face')->doubt);
     }
 
     public function test_closed_lids_are_told(): void
@@ -109,6 +111,15 @@ final class MeshProposalsTest extends TestCase
         foreach ($face->points as $p) {
             self::assertEqualsWithDelta(1.0, hypot(($p->x - 0.75) / 0.36, ($p->y - 0.45) / 0.4), 0.03);
         }
+        // Brows that lie low leave a forehead that the mesh does not reach the end of.
+        $places = [];
+        for ($k = 0; $k < Mesh::POINTS; ++$k) {
+            [$x, $y] = self::mesh()->at($k);
+            array_push($places, $x, in_array($k, [70, 63, 105, 66, 107, 336, 296, 334, 293, 300], true) ? 0.36 : max(0.32, $y), 0.0);
+        }
+        $short = self::named(self::found(self::picture(0.0, 1.0), Mesh::of(25.0, $places)), 'Face')->area->outline->shapes[0];
+        self::assertInstanceOf(Path::class, $short);
+        self::assertLessThan(0.25, min(array_map(static fn(PathPoint $p): float => $p->y, $short->points)));
         $widths = [];
         foreach ([0.24, 0.5] as $wide) {
             $neck = self::named(self::found(self::picture(0.0, 1.0, $wide), self::mesh()), 'Neck');

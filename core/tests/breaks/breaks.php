@@ -400,4 +400,6 @@ return [
     'soft edges are believed' => ['Propose/HeldOutline.php', '- self::SOFT) / (self::SHARP - self::SOFT)', '* 0.0 + 1.0)', 'MeshProposalsTest'],
     'sharp edges are not' => ['Propose/HeldOutline.php', '$limber[$i]->y - $p->y', '0.0', 'MeshProposalsTest'],
     'teeth are best where they show least' => ['Face/BestFrames.php', 'if ($now > $least) {', 'if ($now > self::PARTED && $now < 0.3) {', 'FaceTest'],
+    'faces end on the forehead of the mesh' => ['Propose/FaceAreas.php', 'self::FOREHEAD * $long / $highest', '1.0', 'MeshProposalsTest'],
+    'covered faces are sure' => ['Propose/FaceAreas.php', '$this->marks->mesh?->isSure() === false', 'false', 'MeshProposalsTest'],
 ];
