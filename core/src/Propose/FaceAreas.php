@@ -100,6 +100,8 @@ final class FaceAreas extends Areas
     {
         $shape = $proposal->area->outline->shapes[0];
         $places = match (true) {
+            // A neck begins at the chin: half-way down it must be seen.
+            $proposal->area->is(Part::Neck) => [$proposal->area->motion->pivot],
             $shape instanceof Path => array_map(static fn(PathPoint $p): array => [$p->x, $p->y], $shape->points),
             $shape instanceof Ellipse => [$shape->centre],
             default => [],
@@ -215,7 +217,7 @@ final class FaceAreas extends Areas
         $points = [$left, ...$between, $right, $at($to, 1.0), $at($from, 1.0)];
         $neck = new Path(($this->id)('s'), Smooth::path($points, []), 0.01, 0.03);
         $doubt = $to - $from < self::BARE_NECK ? 'hardly any skin is seen under the chin' : null;
-        $motion = self::ride($head, Landmarks::middle($points), [Channel::Position, Channel::Rotation, Channel::Scale]);
+        $motion = self::ride($head, $at(($from + $to) / 2, 0.5), [Channel::Position, Channel::Rotation, Channel::Scale]);
 
         return $this->area(($this->id)('a'), 'Neck', Part::Neck, [$neck], $motion, $doubt);
     }
