@@ -23,15 +23,15 @@ final class Faces
     /**
      * The faces on all frames of a span; those that were not measured yet are measured now.
      *
-     * @param callable(int): bool|null $onFrame told of each frame that was measured now; false stops
+     * @param callable(): bool|null $goesOn asked after each frame that is measured now; false stops
      *
      * @throws CannotFindFaces
      */
-    public function through(FootageFile $footage, int $from, int $to, ?callable $onFrame = null): MeasuredFaces
+    public function through(FootageFile $footage, int $from, int $to, ?callable $goesOn = null): MeasuredFaces
     {
         $file = $this->file($footage);
         $missing = $this->missing($footage, $from, $to, PHP_INT_MAX);
-        $missing === [] || $this->measure($footage, $missing, $onFrame);
+        $missing === [] || $this->measure($footage, $missing, $goesOn);
 
         return new MeasuredFaces($file->faces($from, $to), $from, $to);
     }
@@ -53,12 +53,12 @@ final class Faces
     }
 
     /**
-     * @param non-empty-list<int>      $frames
-     * @param callable(int): bool|null $onFrame told of each; false stops
+     * @param non-empty-list<int>   $frames
+     * @param callable(): bool|null $goesOn asked after each; false stops
      *
      * @throws CannotFindFaces
      */
-    public function measure(FootageFile $footage, array $frames, ?callable $onFrame = null): void
+    public function measure(FootageFile $footage, array $frames, ?callable $goesOn = null): void
     {
         $file = $this->file($footage);
         $new = [];
@@ -69,7 +69,7 @@ final class Faces
                     $file->add($new);
                     $new = [];
                 }
-                if ($onFrame !== null && !$onFrame($frame)) {
+                if ($goesOn !== null && !$goesOn()) {
                     break;
                 }
             }

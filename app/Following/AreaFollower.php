@@ -30,13 +30,14 @@ final class AreaFollower
      * @param Shape|null                     $shape   one of its shapes, to be followed for itself
      * @param array<string, Track>           $tracks  those the recipe needs, by sha256
      * @param callable(int, Step): bool|null $onStep  told of each frame; false stops, and what was found is kept
+     * @param callable(): bool|null          $goesOn  asked while faces are measured before; false stops
      */
-    public function follow(FootageFile $footage, Recipe $recipe, Area $area, ?Shape $shape, array $tracks, int $start, int $from, int $to, ?callable $onStep = null): Track
+    public function follow(FootageFile $footage, Recipe $recipe, Area $area, ?Shape $shape, array $tracks, int $start, int $from, int $to, ?callable $onStep = null, ?callable $goesOn = null): Track
     {
         $source = new FollowedFootage($this->frames, $footage);
         $motions = new Motions($recipe, $tracks);
         $motion = $shape === null ? $area->motion : $shape->motion ?? $area->motion;
-        $faces = Followers::usesFaces($area, $shape) ? $this->faces($footage, min($from, $start), max($to, $start)) : null;
+        $faces = Followers::usesFaces($area, $shape) ? $this->faces($footage, min($from, $start), max($to, $start), $goesOn) : null;
         $steps = [];
         $relief = $follower = null;
         foreach ([$to, $from] as $last) {
@@ -63,10 +64,10 @@ final class AreaFollower
     }
 
     /** Where they cannot be measured it is followed without. */
-    private function faces(FootageFile $footage, int $from, int $to): ?FaceSource
+    private function faces(FootageFile $footage, int $from, int $to, ?callable $goesOn): ?FaceSource
     {
         try {
-            return $this->faces->through($footage, $from, $to);
+            return $this->faces->through($footage, $from, $to, $goesOn);
         } catch (CannotFindFaces) {
             return null;
         }

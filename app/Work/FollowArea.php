@@ -62,7 +62,7 @@ final class FollowArea implements Piece
             $recipe = $follow->person === null ? $recipes->recipe($shot) : $person->recipe($follow);
             $area = $recipe->area($follow->area);
             $shape = $follow->shape === null ? null : $area->outline->shape($follow->shape);
-            $track = $follower->follow($shot->readyFootage()->file(), $recipe, $area, $shape, $tracks->of($recipe), $follow->start, $follow->from, $follow->to, $this->report($follow));
+            $track = $follower->follow($shot->readyFootage()->file(), $recipe, $area, $shape, $tracks->of($recipe), $follow->start, $follow->from, $follow->to, $this->report($follow), self::unlessStopped($follow));
             if (!Follow::whereKey($follow->id)->exists()) {
                 return;
             }
@@ -99,6 +99,21 @@ final class FollowArea implements Piece
         if ($follow?->state->isOpen()) {
             self::over($follow, app(PersonFollow::class), ['state' => FollowState::Failed, 'message' => 'Following broke off. ' . Said::of($reason)]);
         }
+    }
+
+    /** @return callable(): bool false once asked to stop; the database is asked a few times a second */
+    private static function unlessStopped(Follow $follow): callable
+    {
+        $asked = 0;
+
+        return static function () use ($follow, &$asked): bool {
+            if (hrtime(true) - $asked < self::TOLD_EVERY) {
+                return true;
+            }
+            $asked = hrtime(true);
+
+            return $follow->newQuery()->whereKey($follow->id)->where('stop', false)->exists();
+        };
     }
 
     /** @return callable(int, Step): bool tells the database a few times a second; false once asked to stop */

@@ -20,7 +20,6 @@ use Cossel\Core\Recipe\Part;
 use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\PathPoint;
 use Cossel\Core\Recipe\Recipe;
-use Cossel\Core\Recipe\Source;
 
 /**
  * A real man who talks, laughs and turns, against points seen by eye (measuring/labels): found, taken as he was found on one frame, and
@@ -51,17 +50,17 @@ final class RealReport
             $footage = new FootageFile($path, (string) hash_file('sha256', $path), $this->probe->read($path), basename($path));
             $this->frames->prepare($footage, 0, $footage->info->frames() - 1, FollowedFootage::HEIGHT);
             $scale = $labels['height'];
-            [$recipe, $motions, $words] = $this->taken($footage, $start);
+            $taken = Taken::on($this->finder, $this->together, $footage, $start);
             $misses = [];
             foreach ($labels['clips'][$clip] as $frame => $points) {
-                foreach ($this->misses($recipe, $motions, (int) $frame, $points, $scale) as [$part, $miss, $confidence]) {
+                foreach ($this->misses($taken->recipe, $taken->motions, (int) $frame, $points, $scale) as [$part, $miss, $confidence]) {
                     $misses[$part][] = [$miss, $confidence, (int) $frame];
                     $all[$part][] = [$miss, $confidence, (int) $frame];
                 }
             }
             yield ["real man, {$clip}", 'found on labelled frames', sprintf('%d of %d', count($this->found($footage, array_keys($labels['clips'][$clip]))), count($labels['clips'][$clip])), '98 %'];
             yield from self::told("real man, {$clip}", $misses);
-            yield ["real man, {$clip}", 'what it says', $words === [] ? 'nothing is weak' : implode('. ', $words), ''];
+            yield ["real man, {$clip}", 'what it says', $taken->words === [] ? 'nothing is weak' : implode('. ', $taken->words), ''];
         }
         yield from self::told('real man, all clips', $all);
     }
@@ -97,39 +96,9 @@ final class RealReport
      */
     private function found(FootageFile $footage, array $frames): array
     {
-        $people = $this->finder->on($footage, $frames, new Live(0, 0), self::ids());
+        $people = $this->finder->on($footage, $frames, new Live(0, 0), Taken::ids());
 
         return array_keys(array_filter($people, static fn(array $on): bool => array_filter($on, static fn(FoundPerson $p): bool => $p->whole) !== []));
-    }
-
-    /** @return array{Recipe, Motions, list<string>} */
-    private function taken(FootageFile $footage, int $start): array
-    {
-        $last = $footage->info->frames() - 1;
-        $found = $this->finder->on($footage, [$start], new Live(0, $last), self::ids())[$start];
-        $areas = $doubts = [];
-        foreach ($found === [] ? [] : $found[0]->proposals as $proposal) {
-            if ($proposal->doubt === null) {
-                $areas[] = $proposal->area;
-            } else {
-                $doubts[] = "{$proposal->area->name} doubted: {$proposal->doubt}";
-            }
-        }
-        $info = $footage->info;
-        $recipe = new Recipe(new Source($footage->sha256, [0, $last], $info->rate, [$info->width, $info->height]), areas: $areas);
-        [$recipe, $tracks, $words] = $this->together->follow($footage, $recipe, array_column($areas, 'id'), [], $start);
-
-        return [$recipe, new Motions($recipe, $tracks), [...$doubts, ...$words]];
-    }
-
-    /** @return \Closure(string): string */
-    private static function ids(): \Closure
-    {
-        $n = 0;
-
-        return static function (string $letter) use (&$n): string {
-            return $letter . ++$n;
-        };
     }
 
     /**

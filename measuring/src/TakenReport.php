@@ -11,17 +11,14 @@ use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use App\Footage\Probe;
 use Cossel\Core\Motion\Motions;
-use Cossel\Core\Motion\Track;
 use Cossel\Core\Outline\Contour;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Ellipse;
-use Cossel\Core\Recipe\Live;
 use Cossel\Core\Recipe\Outline;
 use Cossel\Core\Recipe\Part;
 use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\PathPoint;
 use Cossel\Core\Recipe\Recipe;
-use Cossel\Core\Recipe\Source;
 
 /** People taken as they were found on one frame and followed at once, nothing touched by hand, against their truth. */
 final class TakenReport
@@ -39,30 +36,9 @@ final class TakenReport
             $path = base_path("demo/footage/{$shot}.webm");
             $footage = new FootageFile($path, (string) hash_file('sha256', $path), $this->probe->read($path), basename($path));
             $this->frames->prepare($footage, 0, $footage->info->frames() - 1, FollowedFootage::HEIGHT);
-            [$recipe, $tracks] = $this->taken($footage, $start);
-            yield from $this->against($shot, $start, $recipe, new Motions($recipe, $tracks));
+            $taken = Taken::on($this->finder, $this->together, $footage, $start);
+            yield from $this->against($shot, $start, $taken->recipe, $taken->motions);
         }
-    }
-
-    /** @return array{Recipe, array<string, Track>} */
-    private function taken(FootageFile $footage, int $start): array
-    {
-        $last = $footage->info->frames() - 1;
-        $n = 0;
-        $found = $this->finder->on($footage, [$start], new Live(0, $last), static function (string $letter) use (&$n): string {
-            return $letter . ++$n;
-        })[$start];
-        $areas = [];
-        foreach ($found[0]->proposals as $proposal) {
-            if ($proposal->doubt === null) {
-                $areas[] = $proposal->area;
-            }
-        }
-        $info = $footage->info;
-        $recipe = new Recipe(new Source($footage->sha256, [0, $last], $info->rate, [$info->width, $info->height]), areas: $areas);
-        [$recipe, $tracks] = $this->together->follow($footage, $recipe, array_column($areas, 'id'), [], $start);
-
-        return [$recipe, $tracks];
     }
 
     /** @return \Generator<int, array{string, string, string, string}> */

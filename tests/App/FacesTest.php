@@ -83,13 +83,10 @@ final class FacesTest extends AppTestCase
     {
         $footage = $this->footage(self::laugh('scale=640:360'));
         $truth = json_decode((string) file_get_contents(base_path('demo/truth/gh020_laugh.truth.json')), true, flags: JSON_THROW_ON_ERROR)['frame'][36];
-        $measured = [];
-        $faces = app(Faces::class)->through($footage, 0, 1, static function (int $frame) use (&$measured): bool {
-            $measured[] = $frame;
-
-            return true;
-        });
-        self::assertSame([0, 1], $measured);
+        // Whoever no longer wants them is heard after each frame.
+        app(Faces::class)->through($footage, 0, 1, static fn(): bool => false);
+        self::assertSame([1], app(Faces::class)->missing($footage, 0, 1, 10));
+        $faces = app(Faces::class)->through($footage, 0, 1);
         self::assertCount(1, $faces->on(0));
         self::assertTrue($faces->on(0)[0]->isSure());
         foreach (['eye_l' => true, 'eye_r' => false] as $eye => $left) {
@@ -108,6 +105,18 @@ final class FacesTest extends AppTestCase
         self::assertSame([], app(Faces::class)->missing($footage, 0, 1, 10));
         app(Faces::class)->forget($footage->sha256);
         self::assertSame([0, 1], app(Faces::class)->missing($footage, 0, 1, 10));
+    }
+
+    public function test_finding_tells_where_somebody_and_their_teeth_are_seen(): void
+    {
+        // Nobody on the first frame, somebody who smiles on the second.
+        $shot = $this->shot(self::laugh("boxblur=60:enable='eq(n,0)'"));
+        $footage = $shot->readyFootage()->file();
+        $this->postJson("/api/shots/{$shot->id}/person", ['frame' => 0])->assertOk()->assertExactJson(['people' => [], 'most' => 8, 'near' => null]);
+        app(Faces::class)->through($footage, 0, 1);
+        $this->postJson("/api/shots/{$shot->id}/person", ['frame' => 0])->assertOk()->assertJsonPath('near', 1);
+        $found = $this->postJson("/api/shots/{$shot->id}/person", ['frame' => 1])->assertOk()->assertJsonPath('near', null)->assertJsonPath('people.0.best.teeth', 1);
+        self::assertContains('Teeth', array_column($found->json('people.0.areas'), 'name'));
     }
 
     public function test_faces_are_measured_ahead_a_run_at_a_time_once_frames_are_there(): void

@@ -60,11 +60,6 @@ final readonly class Mesh
         return [$this->places[3 * $point], $this->places[3 * $point + 1]];
     }
 
-    public function depth(int $point): float
-    {
-        return $this->places[3 * $point + 2];
-    }
-
     /** @return non-empty-list<array{float, float}> */
     public function along(Ring $ring): array
     {
@@ -98,14 +93,6 @@ final readonly class Mesh
         }
 
         return sqrt($sum) / count(self::FIRM);
-    }
-
-    /** From temple to temple as it is seen. */
-    public function width(): float
-    {
-        [[$ax, $ay], [$bx, $by]] = array_map($this->at(...), self::TEMPLES);
-
-        return hypot($bx - $ax, $by - $ay);
     }
 
     /** @return array{float, float, float} middle of an iris, and its radius as it usually is in an eye of this length */

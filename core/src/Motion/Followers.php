@@ -77,9 +77,11 @@ final class Followers
     private static function carrier(Area $area, int $start, Motions $motions, ?FaceSource $faces): ?Carrier
     {
         $head = HeadCarrier::of($area, $start, $motions);
-        $middle = AreaExtent::of($area, $start, $motions)->centre();
+        if ($faces === null) {
+            return $head;
+        }
 
-        return $faces === null ? $head : FaceCarrier::of($area, $middle, $faces, $start, $head) ?? $head;
+        return FaceCarrier::of($area, AreaExtent::of($area, $start, $motions)->centre(), $faces, $start, $head) ?? $head;
     }
 
     /**

@@ -32,10 +32,7 @@ final class IrisFollower implements Follower
     private const GLANCE = 1.7;
     /** and so that no better place is looked for. */
     private const SURE = 1.35;
-    /**
-     * Where landmarks tell where it is: furthest from there it is looked for, in radii, and how sure a frame is where its edge is not
-     * found.
-     */
+    /** Where landmarks tell where it is: furthest from there it is looked for, in radii, and how sure a frame without its edge is. */
     private const BESIDE = 0.45;
     private const BY_LANDMARKS = 0.5;
 
@@ -98,10 +95,12 @@ final class IrisFollower implements Follower
         $unseen = [];
         for ($frame = $this->start + $direction; $direction * ($last - $frame) >= 0; $frame += $direction) {
             if ($this->carrier !== null && $this->carrier->sees($frame)) {
-                yield $frame => $known = $this->known($frame);
-                $gap = new Gap($frame);
-                $now = $earlier = $this->circle($known->matrix);
+                $known = $this->known($frame);
+                $found = $this->circle($known->matrix);
+                yield from $this->bridged($gap, $now, $seen, $found, $frame, $unseen);
+                $now = $earlier = $found;
                 $seen = $before = $frame;
+                yield $frame => $known;
                 continue;
             }
             $missed = $gap->since($frame) > 1;
@@ -118,18 +117,31 @@ final class IrisFollower implements Follower
                 $unseen[$frame] = $open;
                 continue;
             }
-            $from = $now;
-            yield from $gap->closed($frame, fn(float $t, int $f): Step => new Step(
-                Gap::mixed($this->motion($this->carried($from, $seen, $f)), $this->motion($this->carried($found, $frame, $f)), $t),
-                State::Bridged,
-                0.0,
-                null,
-                $unseen[$f] ?? 0.0,
-            ));
+            yield from $this->bridged($gap, $now, $seen, $found, $frame, $unseen);
             [$earlier, $before] = $missed ? [$found, $frame] : [$now, $seen];
             [$now, $seen] = [$found, $frame];
             yield $frame => new Step($this->motion($now), State::Followed, $confidence, null, $open);
         }
+    }
+
+    /**
+     * The frames it was not seen on, laid between where it was seen last and where it is again.
+     *
+     * @param array{float, float, float, float} $from
+     * @param array{float, float, float, float} $to
+     * @param array<int, float>                 $open how far the lids were open then
+     *
+     * @return \Generator<int, Step>
+     */
+    private function bridged(Gap $gap, array $from, int $before, array $to, int $frame, array $open): \Generator
+    {
+        return $gap->closed($frame, fn(float $t, int $f): Step => new Step(
+            Gap::mixed($this->motion($this->carried($from, $before, $f)), $this->motion($this->carried($to, $frame, $f)), $t),
+            State::Bridged,
+            0.0,
+            null,
+            $open[$f] ?? 0.0,
+        ));
     }
 
     /** A frame on which landmarks tell where it is: its edge is looked for close to that, and where it is not found they are gone by. */
@@ -139,11 +151,9 @@ final class IrisFollower implements Follower
         $guess = $this->carried($this->first, $this->start, $frame);
         $found = $open < self::SHUT ? null : $this->edge($frame, $guess);
         $this->beside->add($frame, $guess, $found === null ? null : $found[0]);
-        if ($found === null) {
-            return new Step($this->motion($guess), State::Followed, self::BY_LANDMARKS * max(self::SHUT, $open), null, $open);
-        }
+        $sure = $found === null ? self::BY_LANDMARKS * max(self::SHUT, $open) : max(self::BY_LANDMARKS, $found[1]) * $open;
 
-        return new Step($this->motion($found[0]), State::Followed, max(self::BY_LANDMARKS, $found[1]) * $open, null, $open);
+        return new Step($this->motion($found[0] ?? $guess), State::Followed, $sure, null, $open);
     }
 
     /**
@@ -240,16 +250,10 @@ final class IrisFollower implements Follower
         if ($this->carrier === null) {
             return $circle;
         }
-        $middle = new PathPoint($circle[0], $circle[1], 0.0, 0.0, 0.0, 0.0);
-        $height = $this->source->frame()->height;
-        if (!$this->carrier->sees($to)) {
-            $moved = $this->carrier->moved([$middle], $from, $to, $height)[0];
-
-            return [$moved->x, $moved->y, $circle[2], $circle[3]];
-        }
         $side = new PathPoint($circle[0], $circle[1], 0.0, 0.0, $circle[2], 0.0);
-        $moved = $this->carrier->moved([$side], $from, $to, $height)[0];
-        $grown = hypot($moved->outX, $moved->outY) / $circle[2];
+        $moved = $this->carrier->moved([$side], $from, $to, $this->source->frame()->height)[0];
+        // A head that turns narrows what is on it, an iris it does not.
+        $grown = $this->carrier->sees($to) ? hypot($moved->outX, $moved->outY) / $circle[2] : 1.0;
 
         return [$moved->x, $moved->y, $grown * $circle[2], $grown * $circle[3]];
     }

@@ -101,15 +101,9 @@ final class OutlineFollower implements Follower
             $home = $this->carried($this->points, $this->start, $frame);
             if ($this->carrier !== null && $this->carrier->sees($frame)) {
                 $known = $this->known($frame, $home, $now, $seen);
-                $from = $now;
-                $was = $seen;
-                yield from $gap->closed($frame, fn(float $t, int $f): Step => $this->step(
-                    $f,
-                    Gap::mixedPath($this->carried($from, $was, $f), $this->carried($known->points ?? $from, $frame, $f), $t),
-                    State::Bridged,
-                    0.0,
-                ));
-                [$now, $seen, $speed] = [$this->inPixels($known->points ?? []), $frame, [0.0, 0.0]];
+                $next = $this->inPixels($known->points ?? []);
+                yield from $this->bridged($gap, $now, $seen, $next, $frame);
+                [$now, $seen, $speed] = [$next, $frame, [0.0, 0.0]];
                 yield $frame => $known;
                 continue;
             }
@@ -134,12 +128,7 @@ final class OutlineFollower implements Follower
                 continue;
             }
             $since = $gap->since($frame);
-            yield from $gap->closed($frame, fn(float $t, int $f): Step => $this->step(
-                $f,
-                Gap::mixedPath($this->carried($now, $seen, $f), $this->carried($next, $frame, $f), $t),
-                State::Bridged,
-                0.0,
-            ));
+            yield from $this->bridged($gap, $now, $seen, $next, $frame);
             $usual += ($share - $usual) * ($usual === 0.0 ? 1.0 : self::LATELY);
             // What the carrier does is known; what it does besides goes on as it did.
             $speed = [PathShape::meanShift($guess, $next, 'x') / $since, PathShape::meanShift($guess, $next, 'y') / $since];
@@ -147,6 +136,25 @@ final class OutlineFollower implements Follower
             $seen = $frame;
             yield $frame => $this->step($frame, $now, State::Followed, $share * min(1.0, $likeness / self::ALIKE));
         }
+    }
+
+    /**
+     * The frames it was not seen on, laid between where it was seen last and where it is again.
+     *
+     * @param list<PathPoint> $from   pixels
+     * @param int             $before its frame
+     * @param list<PathPoint> $to     pixels
+     *
+     * @return \Generator<int, Step>
+     */
+    private function bridged(Gap $gap, array $from, int $before, array $to, int $frame): \Generator
+    {
+        return $gap->closed($frame, fn(float $t, int $f): Step => $this->step(
+            $f,
+            Gap::mixedPath($this->carried($from, $before, $f), $this->carried($to, $frame, $f), $t),
+            State::Bridged,
+            0.0,
+        ));
     }
 
     /**

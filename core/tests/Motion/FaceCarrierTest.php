@@ -169,6 +169,29 @@ final class FaceCarrierTest extends TestCase
         self::assertGreaterThan(0.8, $steps[self::LAST]->confidence);
     }
 
+    public function test_frames_on_which_the_face_is_hidden_are_laid_between_those_beside(): void
+    {
+        // Neither landmarks nor edges on frames 6 to 9.
+        $hidden = static fn(int $f): bool => $f >= 6 && $f < 10;
+        $faces = self::source(static fn(int $f): array => $hidden($f) ? [] : [self::face($f)]);
+        $lips = self::followed(self::mouth(static fn(int $f): float => $hidden($f) ? 0.0 : 12.8), self::area(Part::Lips, self::path(self::face(0), Ring::OuterLips), Model::Outline), $faces);
+        $at = static fn(int $f): array => [self::AT[0] + 0.01 * $f + 0.2 * self::SIZE, self::AT[1] - 0.15 * self::SIZE];
+        $eye = (new Painted(static function (int $f, float $x, float $y) use ($at, $hidden): array {
+            $d = hypot($x - $at($f)[0] * self::ROWS, $y - $at($f)[1] * self::ROWS);
+
+            return $hidden($f) ? [0.6, 0.5, 0.45] : ($d < 3.5 ? [0.05, 0.05, 0.05] : ($d < 8 ? [0.3, 0.2, 0.1] : [0.85, 0.84, 0.83]));
+        }))->kept();
+        $iris = self::followed($eye, self::area(Part::Iris, new Ellipse('s', $at(0), [0.05, 0.05]), Model::Iris), $faces);
+        foreach ([6, 7, 8, 9] as $f) {
+            self::assertSame([State::Bridged, State::Bridged], [$lips[$f]->state, $iris[$f]->state], "frame {$f}");
+            $true = self::path(self::face($f), Ring::OuterLips)->points;
+            foreach ($lips[$f]->points ?? [] as $i => $p) {
+                self::assertLessThan(1.5, self::ROWS * hypot($p->x - $true[$i]->x, $p->y - $true[$i]->y), "frame {$f}, point {$i}");
+            }
+            self::assertEqualsWithDelta($at($f), $iris[$f]->matrix->apply(...$at(0)), 0.01, "frame {$f}");
+        }
+    }
+
     public function test_what_is_found_beside_is_made_steady_and_laid_over_frames_without(): void
     {
         $chance = Chance::seeded(5);

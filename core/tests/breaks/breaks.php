@@ -402,4 +402,7 @@ return [
     'teeth are best where they show least' => ['Face/BestFrames.php', 'if ($now > $least) {', 'if ($now > self::PARTED && $now < 0.3) {', 'FaceTest'],
     'faces end on the forehead of the mesh' => ['Propose/FaceAreas.php', 'self::FOREHEAD * $long / $highest', '1.0', 'MeshProposalsTest'],
     'covered faces are sure' => ['Propose/FaceAreas.php', '$this->marks->mesh?->isSure() === false', 'false', 'MeshProposalsTest'],
+    'hidden lips are laid to where the picture begins' => ['Motion/OutlineFollower.php', '$next = $this->inPixels($known->points ?? []);', '$next = $known->points ?? [];', 'FaceCarrierTest'],
+    'hidden irises stay lost' => ['Motion/IrisFollower.php', 'yield from $this->bridged($gap, $now, $seen, $found, $frame, $unseen);
+                $now = $earlier', '$now = $earlier', 'FaceCarrierTest'],
 ];
