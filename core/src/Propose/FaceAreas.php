@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Propose;
 
-use Cossel\Core\Face\Mesh;
 use Cossel\Core\Face\Ring;
 use Cossel\Core\Motion\FrameSource;
 use Cossel\Core\Recipe\Channel;
@@ -33,17 +32,6 @@ final class FaceAreas extends Areas
     private const BARE_NECK = 0.3;
     /** Where a neck is looked for aside of the chin, in shares of the face's width. */
     private const NECKS = [0.0, -0.12, 0.12, -0.24, 0.24, -0.36, 0.36];
-    /**
-     * Points of a mesh along the jaw from one angle to the other, and how long and wide a neck is under them, in sizes of the face and
-     * widths of the jaw.
-     */
-    private const JAW = [58, 136, 149, 152, 378, 365, 288];
-    private const NECK_LONG = 0.42;
-    private const NECK_WIDE = 0.86;
-    /** Where a neck is looked at, across it and down, and the share of places down it that must be skin. */
-    private const MOSTLY = 0.5;
-    private const ACROSS = [0.0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1.0];
-    private const DOWN = [0.3, 0.45, 0.6, 0.75];
     /** By how many spreads lips must stand out where the face does not look like one skin. */
     private const CLEAR = 3.5;
 
@@ -184,66 +172,27 @@ final class FaceAreas extends Areas
 
     private function neck(string $head): Proposal
     {
-        return $this->marks->mesh === null ? $this->roundNeck($head) : $this->neckUnder($this->marks->mesh, $head);
-    }
+        $mesh = $this->marks->mesh;
+        if ($mesh === null) {
+            return $this->roundNeck($head);
+        }
+        $neck = Neck::under($mesh, $this->marks->tilt(), $this->face->skinAt(...));
+        $path = new Path(($this->id)('s'), Smooth::path($neck->points, [0, count($neck->points) - 3]), 0.01, 0.03);
 
-    /** Between the angles of the jaw and along it, and down from there. */
-    private function neckUnder(Mesh $mesh, string $head): Proposal
-    {
-        $down = deg2rad($this->marks->tilt() + 90);
-        $long = self::NECK_LONG * $mesh->size();
-        [$dx, $dy] = [$long * cos($down), $long * sin($down)];
-        $jaw = array_map($mesh->at(...), self::JAW);
-        [$cx, $cy] = Landmarks::middle([$jaw[0], $jaw[count($jaw) - 1]]);
-        $narrow = static fn(array $p, float $far): array => [
-            $cx + self::NECK_WIDE * ($p[0] - $cx) + $far * $dx,
-            $cy + self::NECK_WIDE * ($p[1] - $cy) + $far * $dy,
-        ];
-        $sides = [$narrow($jaw[0], 0.25), $narrow($jaw[count($jaw) - 1], 0.25)];
-        $at = static fn(float $across, float $far): array => [
-            $sides[0][0] + $across * ($sides[1][0] - $sides[0][0]) + $far * $dx,
-            $sides[0][1] + $across * ($sides[1][1] - $sides[0][1]) + $far * $dy,
-        ];
-        // Hair or a collar may lie over its sides: it is as wide as skin is seen beside its middle.
-        $column = static fn(float $across): array => array_map(static fn(float $far): array => $at($across, $far), self::DOWN);
-        $isSkin = fn(float $across): bool => $this->face->skinAt($column($across)) >= self::MOSTLY;
-        [$from, $to] = self::around($isSkin);
-        [$left, $right] = [$at($from, 0.0), $at($to, 0.0)];
-        [$wx, $wy] = [$sides[1][0] - $sides[0][0], $sides[1][1] - $sides[0][1]];
-        $square = max(1e-9, $wx * $wx + $wy * $wy);
-        $across = static fn(array $p): float => (($p[0] - $sides[0][0]) * $wx + ($p[1] - $sides[0][1]) * $wy) / $square;
-        $isBetween = static fn(array $p): bool => $across($p) > $from + 0.05 && $across($p) < $to - 0.05;
-        $between = array_values(array_filter($jaw, $isBetween));
-        $points = [$left, ...$between, $right, $at($to, 1.0), $at($from, 1.0)];
-        $neck = new Path(($this->id)('s'), Smooth::path($points, []), 0.01, 0.03);
-        $doubt = $to - $from < self::BARE_NECK ? 'hardly any skin is seen under the chin' : null;
-        $motion = self::ride($head, $at(($from + $to) / 2, 0.5), [Channel::Position, Channel::Rotation, Channel::Scale]);
-
-        return $this->area(($this->id)('a'), 'Neck', Part::Neck, [$neck], $motion, $doubt);
+        return $this->neckArea($head, $path, $neck->middle, $neck->bare);
     }
 
     /**
-     * The run of places from one side of a neck to the other that passes, round the one nearest to its middle that does.
-     *
-     * @param \Closure(float): bool $passes
-     *
-     * @return array{float, float} the whole where none does
+     * @param array{float, float} $pivot
+     * @param float               $bare  how much of it looks like skin
      */
-    private static function around(\Closure $passes): array
+    private function neckArea(string $head, Path|Ellipse $shape, array $pivot, float $bare): Proposal
     {
-        $good = array_values(array_filter(self::ACROSS, $passes));
-        usort($good, static fn(float $a, float $b): int => abs($a - 0.5) <=> abs($b - 0.5));
-        if ($good === [] || abs($good[0] - 0.5) > 0.25) {
-            return [0.4, 0.6];
-        }
-        [$from, $to] = [$good[0], $good[0]];
-        $step = self::ACROSS[1] - self::ACROSS[0] + 1e-6;
-        foreach ($good as $across) {
-            $from = $from - $across > 0 && $from - $across < $step ? $across : $from;
-            $to = $across - $to > 0 && $across - $to < $step ? $across : $to;
-        }
+        $doubt = $bare < self::BARE_NECK ? 'hardly any skin is seen under the chin' : null;
+        // A neck moves and grows with the head, but does not turn as it does.
+        $motion = self::ride($head, $pivot, [Channel::Position, Channel::Rotation, Channel::Scale]);
 
-        return [$from, $to];
+        return $this->area(($this->id)('a'), 'Neck', Part::Neck, [$shape], $motion, $doubt);
     }
 
     private function roundNeck(string $head): Proposal
@@ -261,12 +210,8 @@ final class FaceAreas extends Areas
         $centre = self::rounded($at($shares[0] < self::BARE_NECK && $shares[$most] > 2 * $shares[0] ? self::NECKS[$most] : 0.0));
         $radii = self::rounded([0.36 * $width, 0.3 * $width]);
         $neck = new Ellipse(($this->id)('s'), $centre, $radii, round($this->marks->tilt(), 3), 0.02, 0.05);
-        $doubt = $this->face->skinAt(self::spread($centre, $width)) < self::BARE_NECK ? 'hardly any skin is seen under the chin' : null;
 
-        // A neck moves and grows with the head, but does not turn as it does.
-        $motion = self::ride($head, $centre, [Channel::Position, Channel::Rotation, Channel::Scale]);
-
-        return $this->area(($this->id)('a'), 'Neck', Part::Neck, [$neck], $motion, $doubt);
+        return $this->neckArea($head, $neck, $centre, $this->face->skinAt(self::spread($centre, $width)));
     }
 
     /**

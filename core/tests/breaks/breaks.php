@@ -396,7 +396,7 @@ return [
     'closed eyes are proposed' => ['Propose/MeshEyes.php', '$mesh->lidsApart($eye->left) <', '1.0 <', 'MeshProposalsTest'],
     'what the picture hides is hidden' => ['Propose/Face.php', '$marks->mesh?->isSure() ?', 'false ?', 'MeshProposalsTest'],
     'any mesh is a face' => ['Face/Mesh.php', 'return $this->score >= self::SURE;', 'return true;', 'MeshProposalsTest'],
-    'necks are as wide as the jaw' => ['Propose/FaceAreas.php', '>= self::MOSTLY', '>= 0.0', 'MeshProposalsTest'],
+    'necks are as wide as the jaw' => ['Propose/Neck.php', '>= self::SOME', '>= 0.0', 'MeshProposalsTest'],
     'soft edges are believed' => ['Propose/HeldOutline.php', '- self::SOFT) / (self::SHARP - self::SOFT)', '* 0.0 + 1.0)', 'MeshProposalsTest'],
     'sharp edges are not' => ['Propose/HeldOutline.php', '$limber[$i]->y - $p->y', '0.0', 'MeshProposalsTest'],
     'teeth are best where they show least' => ['Face/BestFrames.php', 'if ($now > $least) {', 'if ($now > self::PARTED && $now < 0.3) {', 'FaceTest'],
@@ -405,4 +405,5 @@ return [
     'hidden lips are laid to where the picture begins' => ['Motion/OutlineFollower.php', '$next = $this->inPixels($known->points ?? []);', '$next = $known->points ?? [];', 'FaceCarrierTest'],
     'hidden irises stay lost' => ['Motion/IrisFollower.php', 'yield from $this->bridged($gap, $now, $seen, $found, $frame, $unseen);
                 $now = $earlier', '$now = $earlier', 'FaceCarrierTest'],
+    'necks begin on the cheek' => ['Propose/Neck.php', 'return $up + max(', 'return 0.0 * max(', 'MeshProposalsTest'],
 ];
