@@ -64,10 +64,10 @@ final readonly class Face
         return false;
     }
 
-    /** How many of its eyes are sure. */
-    public function eyesSeen(): int
+    /** @return list<Eye> those that are sure */
+    public function openEyes(): array
     {
-        return count(array_filter($this->eyes, static fn(Eye $eye): bool => $eye->sure()));
+        return array_values(array_filter($this->eyes, static fn(Eye $eye): bool => $eye->sure()));
     }
 
     /**

@@ -35,20 +35,31 @@ final class FaceAreas extends Areas
     /** By how many spreads lips must stand out where the face does not look like one skin. */
     private const CLEAR = 3.5;
 
+    /** Share of its outline that must be inside the frame. */
+    private const WHOLE = 0.6;
+
     private readonly Landmarks $marks;
+    private readonly Path $oval;
 
     /** @param callable(string): string $id */
     public function __construct(FrameSource $source, private readonly Face $face, int $frame, Live $live, callable $id)
     {
         parent::__construct($source, $frame, $live, $id(...));
         $this->marks = $face->marks;
+        $this->oval = $this->oval(($this->id)('s'));
+    }
+
+    /** Whether enough of the face is inside the frame to carry what is in it. */
+    public function isSeenWhole(): bool
+    {
+        return $this->shareInside(self::placesOf($this->oval)) >= self::WHOLE;
     }
 
     public function proposed(): FoundPerson
     {
         $head = ($this->id)('a');
-        $oval = $this->oval(($this->id)('s'));
-        $proposed = [$this->area($head, 'Face', Part::Face, [$oval], new Motion(pivot: $this->marks->eyes()), $this->faceDoubt($oval))];
+        $face = $this->area($head, 'Face', Part::Face, [$this->oval], new Motion(pivot: $this->marks->eyes()), $this->faceDoubt());
+        $proposed = [];
         foreach ($this->face->eyes as $eye) {
             array_push($proposed, ...$this->eye($eye, $head, $eye->sure() && $eye->lids !== null ? null : $this->landmarked($eye->left)));
         }
@@ -66,7 +77,9 @@ final class FaceAreas extends Areas
         $proposed[] = $this->area(($this->id)('a'), 'Teeth', Part::Teeth, [$teeth], $at, $mouthDoubt ?? $mouth->closed);
         $proposed[] = $this->neck($head);
 
-        return new FoundPerson(true, $this->box($oval), array_values(array_filter($proposed, $this->isInside(...))), $this->marks->mesh);
+        $inside = array_values(array_filter($proposed, $this->isInside(...)));
+
+        return new FoundPerson(true, self::box($this->oval), [$face, ...$inside], $this->marks->mesh);
     }
 
     /** The lids by the landmarks, drawn to their edge where there is one. */
@@ -90,29 +103,33 @@ final class FaceAreas extends Areas
         $places = match (true) {
             // A neck begins at the chin: half-way down it must be seen.
             $proposal->area->is(Part::Neck) => [$proposal->area->motion->pivot],
-            $shape instanceof Path => array_map(static fn(PathPoint $p): array => [$p->x, $p->y], $shape->points),
+            $shape instanceof Path => self::placesOf($shape),
             $shape instanceof Ellipse => [$shape->centre],
             default => [],
         };
 
-        return $places === [] || $this->shareInside($places) >= 0.5;
+        return $this->shareInside($places) >= 0.5;
     }
 
-    /** @param non-empty-list<array{float, float}> $places */
+    /** @return list<array{float, float}> */
+    private static function placesOf(Path $path): array
+    {
+        return array_map(static fn(PathPoint $p): array => [$p->x, $p->y], $path->points);
+    }
+
+    /** @param list<array{float, float}> $places */
     private function shareInside(array $places): float
     {
         $wide = $this->source->frame()->width / $this->height;
         $inside = array_filter($places, static fn(array $p): bool => $p[0] >= 0 && $p[1] >= 0 && $p[0] <= $wide && $p[1] <= 1);
 
-        return count($inside) / count($places);
+        return $places === [] ? 1.0 : count($inside) / count($places);
     }
 
-    private function faceDoubt(Path $oval): ?string
+    private function faceDoubt(): ?string
     {
-        $places = array_map(static fn(PathPoint $p): array => [$p->x, $p->y], $oval->points);
-
         return match (true) {
-            $places !== [] && $this->shareInside($places) < 0.6 => 'much of the face is outside the frame',
+            !$this->isSeenWhole() => 'much of the face is outside the frame',
             $this->marks->mesh?->isSure() === false => 'it hardly looks like a face: something may be before it',
             $this->face->oneSkin < self::ONE_SKIN => 'it does not look like one skin all over: something is before it',
             default => null,
@@ -232,7 +249,7 @@ final class FaceAreas extends Areas
     }
 
     /** @return array{float, float, float, float} */
-    private function box(Path $oval): array
+    private static function box(Path $oval): array
     {
         $xs = array_map(static fn(PathPoint $p): float => $p->x, $oval->points);
         $ys = array_map(static fn(PathPoint $p): float => $p->y, $oval->points);

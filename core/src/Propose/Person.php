@@ -30,16 +30,22 @@ final class Person
         $source = Quiet::of($source, $frame);
         $seen = array_map(static fn(Landmarks $face): Face => Face::seen($source, $face, $frame), $faces);
         $seen = array_filter($seen, static fn(Face $face): bool => !$face->isEye($source, $frame));
-        $sure = array_filter($seen, static fn(Face $face): bool => $face->eyesSeen() === 2);
+        $sure = array_filter($seen, static fn(Face $face): bool => count($face->openEyes()) === 2);
         $eyes = $sure === [] ? Eyes::alone($source, $frame) : [];
         $found = array_values(array_filter($seen, static fn(Face $face): bool => match (true) {
-            $face->eyesSeen() === 2 || $face->marks->mesh?->isSure() => true,
+            count($face->openEyes()) === 2 || $face->marks->mesh?->isSure() => true,
             // With two open eyes elsewhere, what looked like a face is none.
             count($eyes) === 2 && !$face->hasEyeOf($eyes) => false,
-            $face->eyesSeen() === 1 => $face->mouth->sure(),
+            count($face->openEyes()) === 1 => $face->mouth->sure(),
             default => $eyes === [] && $face->mouth->sure() && $face->mouth->apart > self::CLEAR && $face->oneSkin > self::ONE_SKIN,
         }));
-        $people = array_map(static fn(Face $face): FoundPerson => (new FaceAreas($source, $face, $frame, $live, $id))->proposed(), $found);
+        $people = array_map(static function (Face $face) use ($source, $frame, $live, $id): FoundPerson {
+            $areas = new FaceAreas($source, $face, $frame, $live, $id);
+            $open = $face->openEyes();
+
+            // A close-up of eyes: a face that is outside the frame cannot carry them.
+            return count($open) === 2 && !$areas->isSeenWhole() ? (new EyeAreas($source, $frame, $live, $id))->proposed($open) : $areas->proposed();
+        }, $found);
         if ($found === [] && $eyes !== []) {
             $people[] = (new EyeAreas($source, $frame, $live, $id))->proposed($eyes);
         }
