@@ -1,4 +1,4 @@
-import { ref } from 'vue';
+import { ref, watch } from 'vue';
 import type { Area, Motion, Recipe, Shape, Shot, Touch } from '../../resources/app/api/types';
 import { stillMotion, useAreas, type Areas } from '../../resources/app/bench/areas/useAreas';
 import type { MotionStore } from '../../resources/app/bench/follow/useMotions';
@@ -64,9 +64,12 @@ export function bench(areas: Area[], chosen: string, matrix: Matrix = IDENTITY) 
       return Promise.resolve();
     },
   } as unknown as MotionStore;
-  const playhead = { frame, from: 0, to: 83, go: (to: number) => (frame.value = to) } as unknown as Playhead;
+  // The picture comes at once, unless a test says otherwise.
+  const shown = ref(frame.value);
+  watch(frame, (now) => (shown.value = now), { flush: 'sync' });
+  const playhead = { frame, shown, from: 0, to: 83, go: (to: number) => (frame.value = to) } as unknown as Playhead;
   const rooms: Areas = useAreas({ id: 1, from: 0, to: 83 } as Shot, store, playhead);
   rooms.choose(chosen);
   const the = (id: string): Area => recipe.value.areas.find((a) => a.id === id) as Area;
-  return { recipe, store, motions, playhead, areas: rooms, held, frame, labels, followed, shifts, the };
+  return { recipe, store, motions, playhead, areas: rooms, held, frame, shown, labels, followed, shifts, the };
 }

@@ -39,6 +39,20 @@ describe('drawing', () => {
     expect(labels).toEqual(['A: draw box']);
   });
 
+  it('is of the frame that the picture shows, however late that is', () => {
+    const keyed = { ...ellipse('s1'), keys: [{ frame: 20, ease: 'linear' }, { frame: 40, ease: 'linear' }].map((k, i) => ({ ...ellipse('s1'), ...k, centre: [0.5 + 0.2 * i, 0.5] })) } as never;
+    const { outlines, frame, shown, the } = outlining([area('a', [keyed])]);
+    frame.value = 40;
+    shown.value = 20;
+    expect(outlines.staged(the('a'))[0]?.shape).toMatchObject({ centre: [0.5, 0.5] });
+    // A handle that is dragged changes the frame seen; a slider the frame it stands for.
+    outlines.change('s1', { featherOut: 0.2 });
+    outlines.change('s1', { featherOut: 0.3 }, frame.value);
+    expect(the('a').outline.shapes[0]?.keys).toMatchObject([{ frame: 20, featherOut: 0.2 }, { frame: 40, featherOut: 0.3 }]);
+    shown.value = 40;
+    expect(outlines.staged(the('a'))[0]?.shape).toMatchObject({ centre: [0.7, 0.5] });
+  });
+
   it('brings later shapes to where the outline is stated and joins them as chosen', () => {
     const { outlines, the, frame } = outlining([area('a', [ellipse('s1')], { by: 'follow' })], 'a', MOVED);
     frame.value = 60;

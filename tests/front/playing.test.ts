@@ -63,7 +63,8 @@ describe('reels', () => {
 describe('pictures on the stage', () => {
   const stage = () => {
     const reels = useReels();
-    return { reels, pictures: usePictures(1, reels) };
+    const playhead = usePlayhead({ id: 8, from: 0, to: 9 });
+    return { reels, playhead, pictures: usePictures(1, reels, playhead) };
   };
 
   it('are made one at a time; of those asked for meanwhile only the newest', async () => {
@@ -83,6 +84,28 @@ describe('pictures on the stage', () => {
     answers[1]?.();
     await settled();
     expect([names(pictures.layers.value), pictures.busy.value]).toEqual([['frame 4'], false]);
+  });
+
+  it('bring the frame of what lies over them; until they are there that stays', async () => {
+    let answer = (): void => undefined;
+    vi.spyOn(api, 'picture').mockImplementation((_shot, r) => new Promise((done) => (answer = () => done(sent(`frame ${r.frame}`, true)))));
+    const { pictures, playhead } = stage();
+    playhead.go(2);
+    pictures.want({ ...request, frame: 2 }, 90, 1);
+    answer();
+    await settled();
+    playhead.go(7);
+    pictures.want({ ...request, frame: 7 }, 90, 1);
+    await settled();
+    expect([playhead.frame.value, playhead.shown.value]).toEqual([7, 2]);
+    answer();
+    await settled();
+    expect(playhead.shown.value).toBe(7);
+    // What is kept is shown at once, and its frame with it.
+    playhead.go(2);
+    pictures.want({ ...request, frame: 2 }, 90, 1);
+    await settled();
+    expect([playhead.shown.value, names(pictures.layers.value)]).toEqual([2, ['frame 2']]);
   });
 
   it('are asked for against what stands; while something is dragged reduced, and the whole stays', async () => {
@@ -219,6 +242,7 @@ describe('playing', () => {
     expect(playback.dropped.value).toBe(0);
     playback.halt();
     const rest = playhead.frame.value;
+    expect(playhead.shown.value).toBe(rest);
     await vi.advanceTimersByTimeAsync(500);
     expect(playhead.frame.value).toBe(rest);
     scope.stop();

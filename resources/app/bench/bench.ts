@@ -62,7 +62,7 @@ export function createBench(shot: Shot, kinds: Kind[], starts: StartingPoint[]) 
   const selection = useSelection(outlines, following, stage, footage.height);
 
   const reels = useReels();
-  const pictures = usePictures(shot.id, reels);
+  const pictures = usePictures(shot.id, reels, playhead);
   const playback = usePlayback(shot.id, playhead, footage.fps, reels, (layers, beside) => {
     pictures.show(layers);
     if (beside) compare.other.value = beside;

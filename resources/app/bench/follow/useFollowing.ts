@@ -90,7 +90,7 @@ export function useFollowing(store: RecipeStore, motions: MotionStore, playhead:
   let before: Omit<MotionKey, 'frame'> | null = null;
 
   function correct(correction: Correction): void {
-    const frame = playhead.frame.value;
+    const frame = playhead.shown.value;
     set('', (m, of) => {
       before ??= keyNow(m.keys, frame);
       if (m.keys.length === 0) {
@@ -114,13 +114,13 @@ export function useFollowing(store: RecipeStore, motions: MotionStore, playhead:
   }
   function corrected(): void {
     before = null;
-    void store.commit(`${area.value?.name ?? ''}: correct frame ${playhead.frame.value}`);
+    void store.commit(`${area.value?.name ?? ''}: correct frame ${playhead.shown.value}`);
   }
 
   /** A motion with the correction that is being dragged on top of it. */
   function withLive(matrix: Matrix, at: Pair): Matrix {
     const l = live.value;
-    if (!l || l.frame !== playhead.frame.value) return matrix;
+    if (!l || l.frame !== playhead.shown.value) return matrix;
     const centre = apply(matrix, at);
     const place = (p: Pair): Pair => {
       const [x, y] = about(centre, p, l.correction.turn, l.correction.scale);
@@ -142,7 +142,7 @@ export function useFollowing(store: RecipeStore, motions: MotionStore, playhead:
   const spots = computed<Pair[]>(() => {
     const look = motion.value?.look;
     if (!area.value || areas.step.value !== 2 || look?.by !== 'spots') return [];
-    const m = motions.matrix(area.value.id, playhead.frame.value);
+    const m = motions.matrix(area.value.id, playhead.shown.value);
     return look.spots.map((p) => apply(m, p));
   });
   const weak = computed(() => (area.value ? weakFrames(motions.confidence(area.value.id), playhead.from) : []));
@@ -203,7 +203,7 @@ export function useFollowing(store: RecipeStore, motions: MotionStore, playhead:
     addSpot: (at: Pair) => {
       const chosen = area.value;
       if (!chosen) return;
-      const stated = roundedPair(apply(inverse(motions.matrix(chosen.id, playhead.frame.value)), at));
+      const stated = roundedPair(apply(inverse(motions.matrix(chosen.id, playhead.shown.value)), at));
       const look = motion.value?.look;
       const kept = look?.by === 'spots' ? look.spots : [];
       set('spot to look at', (m, of) => ({ ...followed(m, of), look: { by: 'spots', spots: [...kept.slice(-1), stated], radius: look?.by === 'spots' ? look.radius : 0.03 } }));

@@ -47,7 +47,7 @@ function radii(index: 0 | 1, value: number): void {
   if (!now.value || !('radii' in now.value)) return;
   const next: [number, number] = [...now.value.radii];
   next[index] = value;
-  outlines.change(now.value.id, { radii: next });
+  outlines.change(now.value.id, { radii: next }, frame.value);
 }
 </script>
 
@@ -76,11 +76,11 @@ function radii(index: 0 | 1, value: number): void {
       <template v-if="now.kind === 'ellipse' || now.kind === 'box'">
         <RulerSlider label="Across" :value="now.radii[0]" :least="0.001" :most="1" :neutral="0.001" :digits="1" :scale="200" unit="%" @change="radii(0, $event)" @commit="outlines.commit('Resize outline')" />
         <RulerSlider label="Along" :value="now.radii[1]" :least="0.001" :most="1" :neutral="0.001" :digits="1" :scale="200" unit="%" @change="radii(1, $event)" @commit="outlines.commit('Resize outline')" />
-        <RulerSlider label="Turn" :value="now.turn" :least="-180" :most="180" :neutral="0" :digits="1" unit="°" sign @change="outlines.change(shape.id, { turn: $event })" @commit="outlines.commit('Turn outline')" />
-        <RulerSlider v-if="now.kind === 'box'" label="Round" :value="now.round" :least="0" :most="1" :neutral="0" :digits="0" :scale="100" unit="%" @change="outlines.change(shape.id, { round: $event })" @commit="outlines.commit('Round corners')" />
+        <RulerSlider label="Turn" :value="now.turn" :least="-180" :most="180" :neutral="0" :digits="1" unit="°" sign @change="outlines.change(shape.id, { turn: $event }, frame)" @commit="outlines.commit('Turn outline')" />
+        <RulerSlider v-if="now.kind === 'box'" label="Round" :value="now.round" :least="0" :most="1" :neutral="0" :digits="0" :scale="100" unit="%" @change="outlines.change(shape.id, { round: $event }, frame)" @commit="outlines.commit('Round corners')" />
       </template>
       <template v-for="field in EDGE" :key="field">
-        <RulerSlider v-if="now.kind !== 'area' || field === 'opacity'" v-bind="RULERS[field]" :value="now.kind === 'area' ? now.opacity : now[field]" :scale="100" unit="%" :sign="field === 'grow'" @change="outlines.change(shape.id, { [field]: $event })" @commit="outlines.commit(RULERS[field].what)" />
+        <RulerSlider v-if="now.kind !== 'area' || field === 'opacity'" v-bind="RULERS[field]" :value="now.kind === 'area' ? now.opacity : now[field]" :scale="100" unit="%" :sign="field === 'grow'" @change="outlines.change(shape.id, { [field]: $event }, frame)" @commit="outlines.commit(RULERS[field].what)" />
       </template>
       <div class="keys">
         <span class="label">Keyframes</span>

@@ -61,7 +61,7 @@ async function look(): Promise<void> {
   const mine = ++asked;
   const to = closing.value ? (points.value[0] as PathPoint).at : hover.value;
   try {
-    const found = await api.edge(shot.id, { frame: playhead.frame.value, from: last.value.at, to }, stop.signal);
+    const found = await api.edge(shot.id, { frame: playhead.shown.value, from: last.value.at, to }, stop.signal);
     if (mine === asked) ahead.value = found;
   } catch {
     ahead.value = [];
@@ -84,7 +84,7 @@ function reset(): void {
   stop = new AbortController();
   asked++;
 }
-watch([() => props.tool, playhead.frame], reset);
+watch([() => props.tool, playhead.shown], reset);
 
 /** Joins the way along edges to what there is: its first point is the last one there, its handles carry on. */
 function join(way: PathPoint[], close: boolean): void {
@@ -106,7 +106,7 @@ async function goOn(at: Pair, close: boolean): Promise<void> {
   const from = last.value;
   if (!from) return;
   try {
-    join(await api.edge(shot.id, { frame: playhead.frame.value, from: from.at, to: close ? (points.value[0] as PathPoint).at : at }), close);
+    join(await api.edge(shot.id, { frame: playhead.shown.value, from: from.at, to: close ? (points.value[0] as PathPoint).at : at }), close);
     if (close) finish();
   } catch (reason) {
     emit('said', reason instanceof Error ? reason.message : String(reason));

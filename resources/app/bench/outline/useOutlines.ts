@@ -36,15 +36,15 @@ export function useOutlines(shotId: number, store: RecipeStore, motions: MotionS
     if (!shapes.value.some((s) => s.id === active.value)) active.value = shapes.value[0]?.id ?? null;
   }, { immediate: true });
 
-  const matrixOf = (areaId: string, shapeId: string): readonly number[] => motions.shapeMatrix(areaId, shapeId, playhead.frame.value);
+  const matrixOf = (areaId: string, shapeId: string): readonly number[] => motions.shapeMatrix(areaId, shapeId, playhead.shown.value);
 
   /** The shapes of an area as they stand on this frame: keyframes, points that were followed on their own, a correction being dragged. */
   function staged(of: Area, live?: Live): StagedShape[] {
     const list: StagedShape[] = [];
     for (const shape of of.outline.shapes) {
       if (shape.kind === 'area') continue;
-      const now = shapeAt(shape as DrawnShape, playhead.frame.value);
-      const shifts = now.kind === 'path' ? motions.shifts(of.id, shape.id, playhead.frame.value) : null;
+      const now = shapeAt(shape as DrawnShape, playhead.shown.value);
+      const shifts = now.kind === 'path' ? motions.shifts(of.id, shape.id, playhead.shown.value) : null;
       list.push({
         matrix: live?.correcting.value && of.id === area.value?.id ? live.withLive(matrixOf(of.id, shape.id), of.motion.pivot) : matrixOf(of.id, shape.id),
         shape: shifts && now.kind === 'path' && shifts.length === now.points.length ? { ...now, points: now.points.map((p, i) => shifted(p, shifts[i] as number[], 1)) } : now,
@@ -79,12 +79,12 @@ export function useOutlines(shotId: number, store: RecipeStore, motions: MotionS
     void commit(what);
   }
 
-  /** A change while a handle or slider is dragged; commit saves it. */
-  function change(shapeId: string, values: Partial<ShapeValues>): void {
+  /** A change while a handle of the picture shown, or a slider of some frame, is dragged; commit saves it. */
+  function change(shapeId: string, values: Partial<ShapeValues>, frame = playhead.shown.value): void {
     own(store.pull, shapeId, (shape, of) => {
-      const shifts = values.points ? motions.shifts(of.id, shape.id, playhead.frame.value) : null;
+      const shifts = values.points ? motions.shifts(of.id, shape.id, frame) : null;
       const stated = shifts && values.points && shifts.length === values.points.length ? { ...values, points: values.points.map((p, i) => roundedPoint(shifted(p, shifts[i] as number[], -1))) } : values;
-      put(shape, playhead.frame.value, stated);
+      put(shape, frame, stated);
     });
   }
 
@@ -95,7 +95,7 @@ export function useOutlines(shotId: number, store: RecipeStore, motions: MotionS
     store.edit((recipe) => {
       const of = recipe.areas.find((a) => a.id === area.value?.id);
       if (!of) return;
-      if (of.outline.shapes.length === 0 && of.motion.by === 'none' && of.motion.keys.length === 0) of.outline.at = playhead.frame.value;
+      if (of.outline.shapes.length === 0 && of.motion.by === 'none' && of.motion.keys.length === 0) of.outline.at = playhead.shown.value;
       const id = (): string => {
         const fresh = freshId(recipe, 's');
         // Taken at once, so that the next one differs.
@@ -115,7 +115,7 @@ export function useOutlines(shotId: number, store: RecipeStore, motions: MotionS
   function drawn(drawing: Drawing): void {
     tool.value = null;
     if (!area.value || drawing.kind === 'spot' || drawing.kind === 'place' || drawing.kind === 'sample') return;
-    const m = motions.matrix(area.value.id, playhead.frame.value);
+    const m = motions.matrix(area.value.id, playhead.shown.value);
     const back = inverse(m);
     const how: Join = shapes.value.length === 0 ? 'add' : join.value;
     const edge = how === 'add' ? SOFT : { ...SOFT, featherIn: 0, featherOut: 0.006 };
@@ -177,7 +177,7 @@ export function useOutlines(shotId: number, store: RecipeStore, motions: MotionS
     readSvg: async (file: File): Promise<void> => {
       try {
         const paths = await api.readSvg(await file.text());
-        const back = inverse(area.value ? motions.matrix(area.value.id, playhead.frame.value) : []);
+        const back = inverse(area.value ? motions.matrix(area.value.id, playhead.shown.value) : []);
         const join_: Join = shapes.value.length === 0 ? 'add' : join.value;
         add((_, id) => paths.map((points) => ({ ...structuredClone(SOFT), id: id(), kind: 'path', join: join_, points: points.map((p) => movedPoint(p, (q: Pair) => apply(back, q))) })), 'Outline from SVG');
       } catch (reason) {

@@ -33,7 +33,7 @@ export function useFinding(shot: number, playhead: Playhead) {
 
   const person = computed(() => people.value[chosen.value] ?? null);
   /** Proposals lie on the picture only while it shows the frame they are of. */
-  const here = computed(() => (frame.value === playhead.frame.value ? people.value : []));
+  const here = computed(() => (frame.value === playhead.shown.value ? people.value : []));
 
   function choose(index: number): void {
     chosen.value = index;

@@ -18,7 +18,7 @@ export function usePicking(shotId: number, store: RecipeStore, playhead: Playhea
     const of = areas.chosen.value;
     if (!of) return;
     try {
-      const proposed = await api.pick(shotId, of.id, { frame: playhead.frame.value, ...asked, ...store.asked() });
+      const proposed = await api.pick(shotId, of.id, { frame: playhead.shown.value, ...asked, ...store.asked() });
       await store.change(`${of.name}, pick: ${label}`, of.id, (own) => (own.pick = proposed));
     } catch (reason) {
       fail('The colour was not taken', reason);
@@ -34,7 +34,7 @@ export function usePicking(shotId: number, store: RecipeStore, playhead: Playhea
   return {
     pick,
     /** Places sampled on this frame, while the pick is open. */
-    samples: computed(() => (areas.step.value === 3 ? (pick.value?.samples ?? []).filter((s) => s.frame === playhead.frame.value) : [])),
+    samples: computed(() => (areas.step.value === 3 ? (pick.value?.samples ?? []).filter((s) => s.frame === playhead.shown.value) : [])),
     edit,
     commit,
     sample: (taken: boolean, from: Pair, to: Pair) => propose({ follow: (pick.value?.follow ?? null) !== null, sign: taken ? '+' : '-', from, to }, `sample ${taken ? '+' : '−'}`),

@@ -4,7 +4,7 @@ import { computed } from 'vue';
 import { useBench } from '../bench';
 import type { Tool } from '../outline/drawing';
 
-const { pictures, store, cures, history, asked, outlines, areas, following } = useBench();
+const { pictures, playhead, store, cures, history, asked, outlines, areas, following } = useBench();
 const TOOL_WORDS: Record<Tool, string> = {
   ellipse: 'Drag across the picture to draw an ellipse.',
   box: 'Drag across the picture to draw a box.',
@@ -25,11 +25,14 @@ const words = computed(() => {
   if (following.correcting.value) return `Drag ${areas.chosen.value?.name} right on this frame: inside to move, the letter to turn, a cross to scale. Esc ends it.`;
   return pictures.layers.value.length === 0 ? 'Making the picture…' : null;
 });
+/** The picture, and all that lies over it, is still of another frame. */
+const late = computed(() => pictures.busy.value && pictures.layers.value.length > 0 && playhead.shown.value !== playhead.frame.value);
 </script>
 
 <template>
   <p v-if="words" class="over" role="status">{{ words }}</p>
-  <i v-if="pictures.busy.value && pictures.layers.value.length > 0" class="redoing" role="img" aria-label="The picture is being redone"></i>
+  <p v-if="late" class="late dim">Frame {{ playhead.frame.value }} is on its way</p>
+  <i v-else-if="pictures.busy.value && pictures.layers.value.length > 0" class="redoing" role="img" aria-label="The picture is being redone"></i>
 </template>
 
 <style scoped>
@@ -43,6 +46,16 @@ const words = computed(() => {
   border: 1px solid var(--line);
   border-radius: 2px;
   transform: translateX(-50%);
+}
+
+.late {
+  position: absolute;
+  top: 8px;
+  right: 8px;
+  padding: 2px 8px;
+  background: var(--g0);
+  border-radius: 2px;
+  animation: appear 0s 0.25s both;
 }
 
 .redoing {

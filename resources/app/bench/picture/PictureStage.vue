@@ -61,7 +61,7 @@ function down(e: PointerEvent): void {
 
 <template>
   <div :ref="(el) => (stage.element.value = el as HTMLElement)" class="stage" role="region" aria-label="The picture" :style="{ background: GREYS[surround] }" data-stage @wheel.prevent="stage.wheel" @pointerdown="down" @auxclick.prevent>
-    <canvas ref="canvas" role="img" :aria-label="`Frame ${playhead.frame.value}, ${views.shown.value}`"></canvas>
+    <canvas ref="canvas" role="img" :aria-label="`Frame ${playhead.shown.value}, ${views.shown.value}`"></canvas>
     <svg :width="stage.width.value" :height="stage.height.value" role="group" aria-label="Handles on the picture">
       <ProposalLayer v-if="finding.here.value.length > 0 && !playback.playing.value" />
       <OutlineLayer v-else-if="lined" />

@@ -2,6 +2,7 @@ import { ref, shallowRef } from 'vue';
 import { api, type Picture } from '../../api/client';
 import type { PictureRequest } from '../../api/types';
 import { useNotices } from '../../useNotices';
+import type { Playhead } from '../time/usePlayhead';
 import { decoded, sourceOf, type Reels } from './useReels';
 
 /** Milliseconds after which a picture no longer follows the hand that drags. */
@@ -16,7 +17,7 @@ interface Standing { key: string; revision: number; picture: Picture }
  * The pictures on the stage. One request runs at a time; of those that come in meanwhile only the newest is made. The
  * old picture stays until the new one is there, and of the same frame only where the new one differs is made and laid over it.
  */
-export function usePictures(shotId: number, reels: Reels) {
+export function usePictures(shotId: number, reels: Reels, playhead: Playhead) {
   const { fail } = useNotices();
   /** Finished pictures, each laid over those before. */
   const layers = shallowRef<Picture[]>([]);
@@ -28,6 +29,11 @@ export function usePictures(shotId: number, reels: Reels) {
   let next: Wanted | null = null;
   let running = false;
 
+  function put(finished: Picture[], frame: number): void {
+    layers.value = finished;
+    playhead.shown.value = frame;
+  }
+
   async function make({ request, rows, saved }: Wanted): Promise<void> {
     const { recipe: _recipe, height, ...plain } = request;
     const key = JSON.stringify([{ ...plain, revision: null }, rows]);
@@ -37,7 +43,7 @@ export function usePictures(shotId: number, reels: Reels) {
     const keeps = saved !== null && !request.window && height === rows;
     // Nothing that is done to the treatment is seen in the original.
     if ((keeps || (request.view === 'original' && !request.window)) && reels.coarse(source, request.frame) === 1) {
-      layers.value = await reels.layers(source, request.frame);
+      put(await reels.layers(source, request.frame), request.frame);
       return;
     }
     const standing = stands;
@@ -48,7 +54,7 @@ export function usePictures(shotId: number, reels: Reels) {
     if (keeps) reels.take(source, request.frame, sent, standing?.revision ?? null, 1);
     const picture = sent.file.size > 0 ? await decoded(sent) : null;
     if (picture && sent.whole && saved !== null && height === rows) stands = { key, revision: saved, picture };
-    layers.value = [...(standing && !(picture && sent.whole) ? [standing.picture] : []), ...(picture ? [picture] : [])];
+    put([...(standing && !(picture && sent.whole) ? [standing.picture] : []), ...(picture ? [picture] : [])], request.frame);
   }
 
   async function run(): Promise<void> {

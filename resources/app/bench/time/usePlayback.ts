@@ -203,7 +203,10 @@ export function usePlayback(shotId: number, playhead: Playhead, fps: number, ree
     own.shown = now;
     coarse.value = shownAs;
     elsewhere.value = moment.source.shot === shotId ? null : moment.frame;
-    if (elsewhere.value === null) playhead.go(moment.frame);
+    if (elsewhere.value === null) {
+      playhead.go(moment.frame);
+      playhead.shown.value = moment.frame;
+    }
     show(...layers);
     const following = moments.value[(now + 1) % moments.value.length] as Moment;
     const as = coarseOf(following);

@@ -28,7 +28,7 @@ const ON_PICTURE = ['direction', 'position', 'width', 'offsetX', 'offsetY'];
 /** Treating: what panels show of the picture's colours, handles of touches on the picture, and eyes treated as one. */
 export function useTreating(shotId: number, store: RecipeStore, playhead: Playhead, areas: Areas, motions: MotionStore, outlines: Outlines, playback: Playback) {
   const { fail, say } = useNotices();
-  const { frame } = playhead;
+  const { frame, shown } = playhead;
   /** A touch the picture is shown without, while its button is held. */
   const without = ref<string | null>(null);
   /** The touch whose card was taken up last. */
@@ -57,7 +57,7 @@ export function useTreating(shotId: number, store: RecipeStore, playhead: Playhe
     const of = areas.chosen.value;
     const first = of?.outline.shapes.find((s): s is DrawnShape => s.kind !== 'area');
     if (!of || !first || areas.step.value !== 4) return [];
-    const { centre, half } = extentOf(shapeAt(first, frame.value));
+    const { centre, half } = extentOf(shapeAt(first, shown.value));
     const matrix = outlines.staged(of).find((s) => s.shape.id === first.id)?.matrix ?? IDENTITY;
     const touches = (areas.treated.value?.touches ?? []).filter((t) => t.on && !folded.has(t.id) && (t.kind === 'sidelight' || t.kind === 'conceal'));
     // One thing on the picture at a time: where several are unfolded, the one taken up last.
@@ -68,7 +68,7 @@ export function useTreating(shotId: number, store: RecipeStore, playhead: Playhe
       centre,
       half,
       matrix,
-      values: Object.fromEntries(ON_PICTURE.filter((n) => n in t).map((n) => [n, valueAt(t[n] as MaybeKeyed, frame.value)])),
+      values: Object.fromEntries(ON_PICTURE.filter((n) => n in t).map((n) => [n, valueAt(t[n] as MaybeKeyed, shown.value)])),
     }));
   });
   function pullHandle(id: string, values: Record<string, number>): void {
@@ -76,7 +76,7 @@ export function useTreating(shotId: number, store: RecipeStore, playhead: Playhe
     if (!touch) return;
     store.pull((recipe) => {
       const own = recipe.areas.flatMap((a) => a.touches).find((t) => t.id === id);
-      if (own) for (const [name, v] of Object.entries(values)) own[name] = withValue(own[name] as MaybeKeyed, frame.value, v);
+      if (own) for (const [name, v] of Object.entries(values)) own[name] = withValue(own[name] as MaybeKeyed, shown.value, v);
     }, touch);
   }
 
