@@ -10,6 +10,7 @@ use App\Footage\FollowedFootage;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use Cossel\Core\Face\FaceSource;
+use Cossel\Core\Motion\FaceOutline;
 use Cossel\Core\Motion\Followers;
 use Cossel\Core\Motion\IrisFollower;
 use Cossel\Core\Motion\Motions;
@@ -54,6 +55,8 @@ final class AreaFollower
         }
         if ($follower instanceof RegionFollower) {
             [$steps, $relief] = $follower->learnt($steps);
+            $outline = $faces === null ? null : FaceOutline::of($area, $faces, $start, $motions);
+            $steps = $outline?->laid($steps, $motion->model, $relief) ?? $steps;
         } elseif ($follower instanceof OutlineFollower || $follower instanceof IrisFollower) {
             $steps = $follower->settled($steps);
         }

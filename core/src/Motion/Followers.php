@@ -70,8 +70,9 @@ final class Followers
     public static function usesFaces(Area $area, ?Shape $shape): bool
     {
         return $shape === null
-            && in_array($area->motion->model, [Model::Outline, Model::Iris], true)
-            && $area->is(Part::Lids, Part::Lips, Part::Teeth, Part::Iris);
+            && (in_array($area->motion->model, [Model::Outline, Model::Iris], true)
+                ? $area->is(Part::Lids, Part::Lips, Part::Teeth, Part::Iris)
+                : $area->is(Part::Face));
     }
 
     private static function carrier(Area $area, int $start, Motions $motions, ?FaceSource $faces): ?Carrier

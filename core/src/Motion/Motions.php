@@ -50,12 +50,11 @@ final class Motions implements Poses
     public function pose(Area $area, Shape $shape, int $frame): Pose
     {
         if ($shape->motion === null) {
-            return $this->followed($area, $frame);
+            return $shape instanceof Path ? $this->followed($area, $frame) : $this->surface($area, $frame);
         }
         $warp = $this->track($area, $shape->motion)?->warp($frame, $area->outline->at);
-        $parallax = $warp === null ? $this->parallax($area, $shape->motion, $frame) : null;
 
-        return new Pose($this->ofShape($area, $shape, $frame), $warp, $parallax);
+        return new Pose($this->ofShape($area, $shape, $frame), $warp, $this->parallax($area, $shape->motion, $frame));
     }
 
     /** Where the surface an area lies on is, from its outline's frame; points that were followed on their own left out. */
@@ -69,7 +68,7 @@ final class Motions implements Poses
     {
         $warp = $this->track($area, $area->motion)?->warp($frame, $area->outline->at);
 
-        return $warp === null ? $this->surface($area, $frame) : new Pose($this->of($area, $frame), $warp);
+        return new Pose($this->of($area, $frame), $warp, $this->parallax($area, $area->motion, $frame));
     }
 
     private function parallax(Area $area, Motion $motion, int $frame): ?Parallax

@@ -38,6 +38,12 @@ final readonly class Step
         return new self($matrix, $this->state, $this->confidence, $this->points, $this->open, $depth);
     }
 
+    /** @param list<PathPoint> $points */
+    public function along(array $points): self
+    {
+        return new self($this->matrix, $this->state, $this->confidence, $points, $this->open, $this->depth);
+    }
+
     public function opened(?float $open): self
     {
         return new self($this->matrix, $this->state, $this->confidence, $this->points, $open, $this->depth);

@@ -39,7 +39,7 @@ final readonly class Contour
     public static function of(Box|Path|Ellipse $shape, Pose $pose, int $height, float $tolerance): self
     {
         $reach = $tolerance / $height / max(1e-6, self::scale($shape, $pose));
-        $parallax = $pose->parallax;
+        $parallax = $pose->bend();
         $points = match (true) {
             $shape instanceof Box => self::box($shape, $reach),
             $shape instanceof Ellipse => self::ellipse($shape, $reach),
@@ -135,7 +135,7 @@ final readonly class Contour
     /** How much is seen of where the shape lies: it fades where all of it turns away. */
     public static function seen(Box|Path|Ellipse $shape, Pose $pose): float
     {
-        if ($pose->parallax === null) {
+        if ($pose->bend() === null) {
             return 1.0;
         }
         $places = [self::middle($shape)];

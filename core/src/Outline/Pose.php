@@ -17,14 +17,20 @@ final readonly class Pose
 
     /**
      * @param Matrix        $motion   in picture heights
-     * @param Warp|null     $warp     shifts the shape's edge before the motion, or
-     * @param Parallax|null $parallax shifts each place by its depth
+     * @param Warp|null     $warp     shifts the shape's edge before the motion
+     * @param Parallax|null $parallax shifts each place by its depth, and the edge with it where that has no warp
      */
     public function __construct(public Matrix $motion, public ?Warp $warp = null, public ?Parallax $parallax = null) {}
 
     public static function still(): self
     {
         return new self(Matrix::identity());
+    }
+
+    /** What bends an edge: nothing where that was followed for itself. */
+    public function bend(): ?Parallax
+    {
+        return $this->warp === null ? $this->parallax : null;
     }
 
     /**
@@ -36,7 +42,7 @@ final readonly class Pose
      */
     public function path(array $points): array
     {
-        $parallax = $this->parallax;
+        $parallax = $this->bend();
         if ($parallax === null) {
             return $this->warp === null ? $points : $this->warp->path($points);
         }

@@ -44,7 +44,9 @@ final class Person
             $open = $face->openEyes();
 
             // A close-up of eyes: a face that is outside the frame cannot carry them.
-            return count($open) === 2 && !$areas->isSeenWhole() ? (new EyeAreas($source, $frame, $live, $id))->proposed($open) : $areas->proposed();
+            return count($open) === 2 && !$areas->isSeenWhole()
+                ? (new EyeAreas($source, $frame, $live, $id))->proposed($open)
+                : $areas->proposed();
         }, $found);
         if ($found === [] && $eyes !== []) {
             $people[] = (new EyeAreas($source, $frame, $live, $id))->proposed($eyes);
