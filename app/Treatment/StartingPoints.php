@@ -23,11 +23,11 @@ final class StartingPoints
             self::of('Light from one side', 'A gentle fall of light across the face; drag its direction on the picture.', ['face'], [
                 ['kind' => 'sidelight', 'stops' => 0.5, 'direction' => -30, 'width' => 1.0],
             ]),
-            self::of('Even skin, keep pores', 'Blotches and redness calmed, the fine texture brought back a little, grain matched.', ['skin', 'face', 'neck'], [
+            self::of('Even skin, keep pores', 'Blotches and redness calmed, the fine texture brought back a little, grain matched.', ['skin', 'face', 'neck', 'forehead', 'cheek', 'chin', 'nose', 'under-eye'], [
                 ['kind' => 'even', 'tone' => 0.6, 'lines' => 0.1, 'pores' => -0.1, 'redness' => 0.2],
                 ['kind' => 'grain', 'level' => 1],
             ]),
-            self::of('Calm shine', 'Takes the gloss off forehead and nose.', ['skin', 'face'], [['kind' => 'even', 'shine' => 0.5]]),
+            self::of('Calm shine', 'Takes the gloss off forehead and nose.', ['skin', 'face', 'forehead', 'nose'], [['kind' => 'even', 'shine' => 0.5]]),
             self::of('Whiten gently', 'Half of the yellow out, hardly lighter; stops before the whites of the eyes.', ['teeth'], [
                 ['kind' => 'whiten', 'yellow' => 0.5, 'lift' => 0.015],
             ]),

@@ -11,7 +11,7 @@ const shown = ref(10);
 const playhead = { frame, shown, go: (to: number) => (frame.value = shown.value = to) } as unknown as Playhead;
 const person = (n: number, doubts: FoundPerson['doubts'] = {}, whole = true): FoundPerson => {
   const iris = { ...area(`iris${n}`, [ellipse('s'), { id: 'k', kind: 'area', join: 'keep', of: `lids${n}`, opacity: 1, keys: [], motion: null } as never]), part: 'iris', motion: { ...area('x').motion, by: 'ride' as const, on: `face${n}` } };
-  return { alike: null, whole, box: [0.2 * n, 0.1, 0.3, 0.4], areas: [area(`face${n}`), { ...area(`lids${n}`), motion: iris.motion }, iris], doubts, best: { teeth: null, eyes: 33 } };
+  return { alike: null, whole, box: [0.2 * n, 0.1, 0.3, 0.4], areas: [area(`face${n}`), { ...area(`lids${n}`), motion: iris.motion }, iris], more: [], doubts, best: { teeth: null, eyes: 33 } };
 };
 const finding = (people: FoundPerson[], near: number | null = null) => {
   vi.spyOn(api, 'people').mockResolvedValue({ people, most: 8, near });
@@ -26,6 +26,14 @@ describe('finding people', () => {
     await f.look();
     expect([...f.ticked.value]).toEqual(['face1']);
     expect(f.words.value).toBe('A face is seen. What is doubtful is not ticked.');
+  });
+
+  it('leaves parts by name to whom asks for them', async () => {
+    const f = finding([{ ...person(1), more: ['iris1'] }]);
+    await f.look();
+    expect([...f.ticked.value]).toEqual(['face1', 'lids1']);
+    f.tick(person(1).areas[2] as never);
+    expect(f.ticked.value.has('iris1')).toBe(true);
   });
 
   it('takes along what an area needs, and leaves with it what needs it', async () => {

@@ -13,7 +13,7 @@ use Cossel\Core\Recipe\Recipe;
 /** Which part of a person an area is, told from the other one of a pair. */
 final class Place
 {
-    private const PAIRED = [Part::Iris, Part::Eye, Part::Lids, Part::Whites];
+    private const PAIRED = [Part::Iris, Part::Eye, Part::Lids, Part::Whites, Part::UnderEye, Part::Cheek, Part::Brow];
 
     /**
      * @param list<Area> $all the areas it is among

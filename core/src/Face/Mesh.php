@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Face;
 
+use Cossel\Core\Geometry\Hull;
+
 /**
  * A mesh of 478 points that a net has laid over a face on a frame (Y. Kartynnik et al., "Real-time Facial Surface Geometry from Monocular
  * Video on Mobile GPUs", 2019, with the points of two irises), in picture heights. Depths grow away from the camera. Left and right are
@@ -110,26 +112,13 @@ final readonly class Mesh
     }
 
     /**
-     * The silhouette of the face as it is seen: the hull of all its points (A. Andrew, "Another efficient algorithm for convex hulls
-     * in two dimensions", 1979), in places equally far apart, from the top on.
+     * The silhouette of the face as it is seen: the hull of all its points, in places equally far apart, from the top on.
      *
      * @return list<array{float, float}>
      */
     public function outline(int $count): array
     {
-        $points = array_map($this->at(...), range(0, self::POINTS - 1));
-        sort($points);
-        $hull = [];
-        foreach ([$points, array_reverse($points)] as $half) {
-            $from = count($hull);
-            foreach ($half as $p) {
-                while (($n = count($hull)) >= $from + 2 && self::turns($hull[$n - 2], $hull[$n - 1], $p) <= 0.0) {
-                    array_pop($hull);
-                }
-                $hull[] = $p;
-            }
-            array_pop($hull);
-        }
+        $hull = Hull::of(array_map($this->at(...), range(0, self::POINTS - 1)));
         [$x, $y] = $this->at(self::BROW);
         $top = 0;
         foreach ($hull as $i => $p) {
@@ -152,16 +141,6 @@ final readonly class Mesh
         }
 
         return $places;
-    }
-
-    /**
-     * @param array{float, float} $a
-     * @param array{float, float} $b
-     * @param array{float, float} $c
-     */
-    private static function turns(array $a, array $b, array $c): float
-    {
-        return ($b[0] - $a[0]) * ($c[1] - $a[1]) - ($b[1] - $a[1]) * ($c[0] - $a[0]);
     }
 
     /** How far the lids of an eye are apart, in lengths of the eye. */

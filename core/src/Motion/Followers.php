@@ -120,8 +120,8 @@ final class Followers
             return SurfaceView::head($pixels($eyes), $pixels($mouth), $apart * $height);
         }
         // What is wider than high is no whole face.
-        $faces = $area->is(Part::Face, Part::Skin) || Part::tryFrom($area->part) === null;
-        $surface = $faces && $bounds->height >= $bounds->width ? Surface::head() : Surface::dome();
+        $isHead = !$area->is(Part::Neck, Part::Iris, Part::Eye, Part::Lids, Part::Whites, Part::Lips, Part::Teeth);
+        $surface = $isHead && $bounds->height >= $bounds->width ? Surface::head() : Surface::dome();
 
         return SurfaceView::in($surface, $bounds->x, $bounds->y, $bounds->width, $bounds->height);
     }

@@ -31,7 +31,7 @@ abstract class Areas
     public function __construct(
         protected readonly FrameSource $source,
         protected readonly int $frame,
-        private readonly Live $live,
+        protected readonly Live $live,
         protected readonly \Closure $id,
     ) {
         $this->height = $source->frame()->height;

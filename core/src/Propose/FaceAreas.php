@@ -79,7 +79,14 @@ final class FaceAreas extends Areas
 
         $inside = array_values(array_filter($proposed, $this->isInside(...)));
 
-        return new FoundPerson(true, self::box($this->oval), [$face, ...$inside], $this->marks->mesh);
+        $mesh = $this->marks->mesh;
+        $more = [];
+        if ($mesh?->isSure() && $face->doubt === null) {
+            $parts = new SkinParts($this->source, $mesh, $this->frame, $this->live, $this->id);
+            $more = $parts->proposed($face->area, $inside, $this->withForehead(...));
+        }
+
+        return new FoundPerson(true, self::box($this->oval), [$face, ...$inside], $mesh, $more);
     }
 
     /** The lids by the landmarks, drawn to their edge where there is one. */

@@ -14,6 +14,13 @@ final readonly class FoundPerson
      * @param array{float, float, float, float} $box       round what was found: left, top, width, height, picture heights
      * @param non-empty-list<Proposal>         $proposals what others ride on first
      * @param Mesh|null                        $face      that lies on it
+     * @param list<Proposal>                   $more      what somebody may ask for besides: parts of the skin by name
      */
-    public function __construct(public bool $whole, public array $box, public array $proposals, public ?Mesh $face = null) {}
+    public function __construct(
+        public bool $whole,
+        public array $box,
+        public array $proposals,
+        public ?Mesh $face = null,
+        public array $more = [],
+    ) {}
 }

@@ -6,6 +6,7 @@ namespace Cossel\Core\Propose;
 
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Model;
+use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\Part;
 use Cossel\Core\Recipe\Path;
 
@@ -20,7 +21,7 @@ final class Ways
         return match (true) {
             $area->is(Part::Face) => Model::Relief,
             // Round the eyes, where no face is seen whole.
-            $area->is(Part::Skin) => Model::Similarity,
+            $area->is(Part::Skin) && $area->motion->by !== Motion::RIDE => Model::Similarity,
             $area->is(Part::Iris) => Model::Iris,
             $paths && $area->is(Part::Lids, Part::Lips, Part::Teeth) => Model::Outline,
             default => null,

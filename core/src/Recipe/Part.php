@@ -16,4 +16,10 @@ enum Part: string
     case Whites = 'whites';
     case Lips = 'lips';
     case Teeth = 'teeth';
+    case UnderEye = 'under-eye';
+    case Forehead = 'forehead';
+    case Cheek = 'cheek';
+    case Nose = 'nose';
+    case Chin = 'chin';
+    case Brow = 'brow';
 }

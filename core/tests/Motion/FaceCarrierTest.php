@@ -258,6 +258,7 @@ final class FaceCarrierTest extends TestCase
         // A mesh that is hardly one is not gone by.
         self::assertNull($of([0.2, 0.225]));
         self::assertTrue(Followers::usesFaces($lips, null));
-        self::assertFalse(Followers::usesFaces(self::area(Part::Face, new Ellipse('s', [0.5, 0.5], [0.1, 0.1]), Model::Relief), null));
+        self::assertTrue(Followers::usesFaces(self::area(Part::Face, self::path(self::face(0), Ring::Oval), Model::Relief), null));
+        self::assertFalse(Followers::usesFaces(self::area(Part::Neck, new Ellipse('s', [0.5, 0.5], [0.1, 0.1]), Model::Affine), null));
     }
 }

@@ -30,6 +30,8 @@ export interface FoundPerson {
   whole: boolean;
   box: [number, number, number, number];
   areas: Area[];
+  /** Those of them that are parts of the skin by name, taken when somebody asks for them. */
+  more: string[];
   doubts: Partial<Record<string, string>>;
   /** Frames of the shot that show teeth, and open eyes, best; null where none does, or none was looked at yet. */
   best: { teeth: number | null; eyes: number | null };

@@ -3,6 +3,7 @@
 import Checkbox from 'primevue/checkbox';
 import InputText from 'primevue/inputtext';
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue';
+import type { Area } from '../../api/types';
 import PillChoice from '../../widgets/PillChoice.vue';
 import SidePanel from '../../widgets/SidePanel.vue';
 import { useBench } from '../bench';
@@ -14,6 +15,10 @@ const elsewhere = computed(() => finding.frame.value !== null && finding.frame.v
 
 /** Something to follow that the rest is on. */
 const hasHead = computed(() => (finding.person.value?.areas ?? []).some((a) => a.motion.by !== 'ride' && finding.ticked.value.has(a.id)));
+
+const parts = (asked: boolean): Area[] => (finding.person.value?.areas ?? []).filter((a) => finding.person.value?.more.includes(a.id) === asked);
+const main = computed(() => parts(false));
+const more = computed(() => parts(true));
 
 /** A guess, or the only one there is; the user says. */
 const guessed = computed(() => finding.person.value?.alike ?? null);
@@ -64,11 +69,15 @@ async function take(follow: boolean): Promise<void> {
     <template v-if="finding.person.value">
       <div v-if="finding.people.value.length > 1" class="who"><PillChoice :options="finding.people.value.map((_, i) => ({ label: `${i + 1}`, value: `${i}` }))" :value="`${finding.chosen.value}`" label="Whose areas" @choose="finding.choose(Number($event))" /></div>
       <ul class="list" aria-label="Proposed areas">
-        <li v-for="a in finding.person.value.areas" :key="a.id" :class="{ pointed: finding.pointed.value === a.id }" @pointerenter="finding.pointed.value = a.id" @pointerleave="finding.pointed.value = null" @focusin="finding.pointed.value = a.id" @focusout="finding.pointed.value = null">
+        <li v-for="a in main" :key="a.id" :class="{ pointed: finding.pointed.value === a.id }" @pointerenter="finding.pointed.value = a.id" @pointerleave="finding.pointed.value = null" @focusin="finding.pointed.value = a.id" @focusout="finding.pointed.value = null">
           <label class="tick"><Checkbox :model-value="finding.ticked.value.has(a.id)" binary @update:model-value="finding.tick(a)" /> {{ a.name }}</label>
           <span v-if="finding.person.value.doubts[a.id]" class="dim doubt">{{ finding.person.value.doubts[a.id] }} <button v-if="finding.better(a) !== null" type="button" class="btn small" :aria-label="`${a.name}: look on frame ${finding.better(a)}, which shows them best`" @click="finding.lookOn(finding.better(a) ?? 0)">Best on {{ finding.better(a) }}</button></span>
         </li>
       </ul>
+      <div v-if="more.length > 0" class="more" role="group" aria-label="Parts of the skin">
+        <span class="dim">Parts of the skin</span>
+        <button v-for="a in more" :key="a.id" type="button" class="btn small" :aria-pressed="finding.ticked.value.has(a.id)" @click="finding.tick(a)" @pointerenter="finding.pointed.value = a.id" @pointerleave="finding.pointed.value = null" @focusin="finding.pointed.value = a.id" @focusout="finding.pointed.value = null">{{ a.name }}</button>
+      </div>
       <div class="who">
         <span class="dim">Who it is</span>
         <PillChoice v-if="people.list.value.length" :options="people.list.value.map((p) => ({ label: p.name, value: p.slug }))" :value="name.trim() ? null : slug" label="Who it is" off @choose="(slug = $event), (name = '')" />
@@ -109,6 +118,16 @@ async function take(follow: boolean): Promise<void> {
   padding-left: 26px;
   font-size: 12px;
   line-height: 1.35;
+}
+
+.more {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+
+.more .dim {
+  flex-basis: 100%;
 }
 
 .who {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What is proposed for the people on this frame, dashed over the picture; each person has a number to choose them by. */
 import { computed } from 'vue';
-import type { DrawnShape, Pair } from '../../api/types';
+import type { Area, DrawnShape, Pair } from '../../api/types';
 import { useBench } from '../bench';
 import { IDENTITY } from '../outline/geometry';
 import { edgeOf } from '../outline/shapes';
@@ -11,10 +11,13 @@ const line = (shape: DrawnShape): string => `M${edgeOf(shape, IDENTITY, shape.gr
 
 const lines = computed(() => {
   const one = finding.here.value[finding.chosen.value];
-  return (one?.areas ?? []).map((area) => ({
+  const drawn = (area: Area): DrawnShape[] => area.outline.shapes.flatMap((s) => (s.kind === 'area' ? one?.areas.filter((a) => a.id === s.of).flatMap(drawn) ?? [] : [s]));
+  // Of parts by name only what is asked for.
+  const asked = (a: Area): boolean => !one?.more.includes(a.id) || finding.ticked.value.has(a.id) || finding.pointed.value === a.id;
+  return (one?.areas ?? []).filter(asked).map((area) => ({
     id: area.id,
     name: area.name,
-    d: area.outline.shapes.filter((s): s is DrawnShape => s.kind !== 'area').map(line).join(''),
+    d: (one?.more.includes(area.id) ? drawn(area) : area.outline.shapes.filter((s): s is DrawnShape => s.kind !== 'area')).map(line).join(''),
     on: finding.ticked.value.has(area.id),
     pointed: finding.pointed.value === area.id,
   }));

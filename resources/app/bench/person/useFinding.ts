@@ -39,7 +39,7 @@ export function useFinding(shot: number, playhead: Playhead) {
     chosen.value = index;
     pointed.value = null;
     const one = people.value[index];
-    ticked.value = new Set(one?.areas.filter((a) => one.doubts[a.id] === undefined && needs(a).every((id) => one.doubts[id] === undefined)).map((a) => a.id));
+    ticked.value = new Set(one?.areas.filter((a) => !one.more.includes(a.id) && one.doubts[a.id] === undefined && needs(a).every((id) => one.doubts[id] === undefined)).map((a) => a.id));
   }
   function leave(): void {
     people.value = [];
