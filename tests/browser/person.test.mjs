@@ -1,7 +1,7 @@
 /** An untouched shot finished without a line drawn: the person found, taken, followed, treated from starting points and delivered. */
 import assert from 'node:assert/strict';
 import { execFileSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { after, before, test } from 'node:test';
 import { Cossel, root, until } from './cossel.mjs';
@@ -15,7 +15,7 @@ let page;
 
 before(async () => {
   await cossel.start();
-  await cossel.cli('import', footage, '--job', 'Glasshouse');
+  await cossel.cli('import', footage, join(root, 'demo/footage/gh020_laugh.webm'), '--job', 'Glasshouse');
   page = await cossel.page();
   page.setDefaultTimeout(20000);
 });
@@ -99,5 +99,35 @@ test('what is delivered has whiter teeth while they show, a green iris, and is e
       const [a, b] = [mean(was, at, 3), mean(is, at, 3)];
       assert.ok(Math.max(...a.map((v, c) => Math.abs(v - b[c]))) < 2.5, `skin on ${number}: ${[...a, ...b].map(Math.round)}`);
     }
+  }
+});
+
+test('of somebody who laughs the skin is taken by name: without eyes, brows, lips and teeth, on every frame', async () => {
+  await page.goto(`${cossel.url}/shots/2`);
+  await page.getByRole('button', { name: 'Add an area' }).waitFor();
+  await page.getByText(/^42 of 0–83$/).waitFor();
+  await page.keyboard.press('w');
+  const parts = page.getByRole('group', { name: 'Parts of the skin' });
+  await parts.getByRole('button', { name: 'Skin', exact: true }).click({ timeout: 90000 });
+  await parts.getByRole('button', { name: 'Forehead' }).click();
+  // What it is made of comes with it, and nothing else that has a name.
+  for (const name of ['Face', 'Left lids', 'Lips']) assert.ok(await page.getByRole('checkbox', { name }).isChecked());
+  await page.getByRole('button', { name: 'Take and follow' }).click();
+  await page.getByText('The person is followed').waitFor({ timeout: 180000 });
+  const { recipe } = (await cossel.api('GET', '/shots/2/recipe')).body;
+  const [skin, forehead] = ['Skin', 'Forehead'].map((name) => recipe.areas.find((a) => a.name === name));
+  assert.deepEqual([skin.motion.by, forehead.motion.by, recipe.areas.filter((a) => a.part === 'cheek').length], ['ride', 'ride', 0]);
+  const laugh = JSON.parse(readFileSync(join(root, 'demo/truth/gh020_laugh.truth.json'), 'utf8')).frame;
+  for (const at of [30, 42, 60]) {
+    const { nose_tip: nose, lip_upper_mid: upper, lip_lower_mid: lower, eye_l: left, eye_r: right } = laugh[at];
+    const file = join(cossel.folder, `skin${at}.jpg`);
+    const sent = await fetch(`${cossel.url}/api/shots/2/picture`, { method: 'POST', headers: { 'Content-Type': 'application/json', Accept: 'image/jpeg' }, body: JSON.stringify({ frame: at, view: 'matte', area: skin.id, height: H }) });
+    writeFileSync(file, Buffer.from(await sent.arrayBuffer()));
+    const matte = frame(file, 0);
+    const light = ({ x, y }) => mean(matte, [x, y], 1)[0];
+    assert.ok(light(nose) > 230, `nose on frame ${at}`);
+    const mouth = { x: (upper.x + lower.x) / 2, y: (upper.y + lower.y) / 2 };
+    assert.ok([mouth, { ...lower, y: lower.y + 2 }, { ...upper, y: upper.y + 3 }].every((p) => light(p) < 60), `mouth on frame ${at}`);
+    for (const eye of [left, right]) if (eye.open > 0.6) assert.ok(light(eye.pupil) < 60, `an eye on frame ${at}`);
   }
 });
