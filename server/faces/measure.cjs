@@ -11,7 +11,7 @@
 const { incoming } = require('./pictures.cjs');
 const { begin, net } = require('./nets.cjs');
 const { boxes } = require('./boxes.cjs');
-const { mesh, round } = require('./mesh.cjs');
+const { mesh, withIrises, round } = require('./mesh.cjs');
 
 /** The score from which a mesh lies on a face. */
 const FACE = 8;
@@ -72,7 +72,8 @@ async function main() {
   const nets = { detector: await net('blazeface-back'), whole: await net('facemesh-attention-pinto'), eye: await net('iris') };
   let known = [];
   for await (const picture of incoming(process.stdin)) {
-    known = measure(nets, picture, known);
+    // Irises are looked at once, when the mesh rests.
+    known = measure(nets, picture, known).map((face) => withIrises(nets, picture, face));
     const faces = known.map(({ score, points }) => ({ score: Number(score.toFixed(2)), points: points.map((p) => p.map((v) => Number(v.toFixed(2)))) }));
     process.stdout.write(`${JSON.stringify(faces)}\n`);
   }

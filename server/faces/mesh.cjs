@@ -69,14 +69,15 @@ function iris(net, picture, mesh, which) {
   return back(grouped(found, 3).slice(-IRIS), at, net.size).map(([x, y]) => [x, y, depth]);
 }
 
-/** The mesh over the face that is somewhere, and how much it is one. */
-function mesh({ whole, eye }, picture, at) {
+/** The mesh over the face that is somewhere, still without its irises, and how much it is one. */
+function mesh({ whole }, picture, at) {
   const found = whole.run(window(picture, at, whole.size, light));
   const points = grouped(found.output_mesh_identity, 3);
   const closer = [[LIPS, found.output_lips, LIPS_HIGH], [EYES[0], found.output_left_eye, 0], [EYES[1], found.output_right_eye, 0]];
   for (const [which, places, high] of closer) grouped(places, 2).forEach(([x, y], k) => { points[which[k]] = [x, y + high, points[which[k]][2]]; });
-  const placed = back(points, at, whole.size);
-  return { score: found.conv_faceflag[0], points: [...placed, ...iris(eye, picture, placed, 0), ...iris(eye, picture, placed, 1)] };
+  return { score: found.conv_faceflag[0], points: back(points, at, whole.size) };
 }
 
-module.exports = { mesh, round };
+const withIrises = ({ eye }, picture, { score, points }) => ({ score, points: [...points, ...iris(eye, picture, points, 0), ...iris(eye, picture, points, 1)] });
+
+module.exports = { mesh, withIrises, round };
