@@ -18,7 +18,7 @@ final class ArchitectureTest extends TestCase
         'Recipe' => ['Geometry', 'Touch'],
         'Pick' => ['Colour', 'Picture', 'Recipe', 'Touch'],
         'Outline' => ['Geometry', 'Picture', 'Recipe'],
-        'Face' => [],
+        'Face' => ['Geometry'],
         'Motion' => ['Face', 'Geometry', 'Outline', 'Picture', 'Recipe'],
         'Propose' => ['Colour', 'Face', 'Geometry', 'Motion', 'Outline', 'Picture', 'Recipe'],
         'Telltale' => ['Colour', 'Geometry', 'Motion', 'Outline', 'Picture', 'Recipe', 'Render', 'Touch'],

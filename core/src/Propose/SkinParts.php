@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Cossel\Core\Propose;
 
 use Cossel\Core\Face\Mesh;
-use Cossel\Core\Face\Region;
 use Cossel\Core\Geometry\Hull;
 use Cossel\Core\Motion\FrameSource;
 use Cossel\Core\Motion\PathShape;

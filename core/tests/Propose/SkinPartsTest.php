@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace Cossel\Core\Tests\Propose;
 
 use Cossel\Core\Face\Mesh;
-use Cossel\Core\Face\Region;
 use Cossel\Core\Face\Ring;
 use Cossel\Core\Motion\PathShape;
 use Cossel\Core\Outline\Contour;
 use Cossel\Core\Propose\Proposal;
+use Cossel\Core\Propose\Region;
 use Cossel\Core\Propose\SkinParts;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\AreaShape;

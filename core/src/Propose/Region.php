@@ -2,11 +2,11 @@
 
 declare(strict_types=1);
 
-namespace Cossel\Core\Face;
+namespace Cossel\Core\Propose;
 
 use Cossel\Core\Recipe\Part;
 
-/** Parts of a face's skin that have a name, as rings of points of a {@see Mesh}. Left and right are the person's own. */
+/** Parts of a face's skin that have a name, as rings of points of a {@see \Cossel\Core\Face\Mesh}. Left and right are the person's own. */
 enum Region
 {
     case UnderLeftEye;
