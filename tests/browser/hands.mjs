@@ -37,6 +37,8 @@ export function hands(page) {
     const ruler = await page().locator('[data-ruler]').boundingBox();
     await page().mouse.click(ruler.x + (await onRuler(frame)), ruler.y + 8);
     await page().getByText(new RegExp(`^${frame} of 0–83$`)).waitFor();
+    // Handles can be taken hold of when the picture is there.
+    await page().getByRole('img', { name: new RegExp(`^Frame ${frame}, `) }).waitFor();
   }
   /** Begins an area and leaves it ready to be drawn. */
   async function addArea(name) {

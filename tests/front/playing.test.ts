@@ -97,10 +97,10 @@ describe('pictures on the stage', () => {
     playhead.go(7);
     pictures.want({ ...request, frame: 7 }, 90, 1);
     await settled();
-    expect([playhead.frame.value, playhead.shown.value]).toEqual([7, 2]);
+    expect([playhead.frame.value, playhead.shown.value, playhead.late.value]).toEqual([7, 2, true]);
     answer();
     await settled();
-    expect(playhead.shown.value).toBe(7);
+    expect([playhead.shown.value, playhead.late.value]).toEqual([7, false]);
     // What is kept is shown at once, and its frame with it.
     playhead.go(2);
     pictures.want({ ...request, frame: 2 }, 90, 1);

@@ -26,7 +26,7 @@ const words = computed(() => {
   return pictures.layers.value.length === 0 ? 'Making the picture…' : null;
 });
 /** The picture, and all that lies over it, is still of another frame. */
-const late = computed(() => pictures.busy.value && pictures.layers.value.length > 0 && playhead.shown.value !== playhead.frame.value);
+const late = computed(() => pictures.busy.value && pictures.layers.value.length > 0 && playhead.late.value);
 </script>
 
 <template>

@@ -62,7 +62,7 @@ function down(e: PointerEvent): void {
 <template>
   <div :ref="(el) => (stage.element.value = el as HTMLElement)" class="stage" role="region" aria-label="The picture" :style="{ background: GREYS[surround] }" data-stage @wheel.prevent="stage.wheel" @pointerdown="down" @auxclick.prevent>
     <canvas ref="canvas" role="img" :aria-label="`Frame ${playhead.shown.value}, ${views.shown.value}`"></canvas>
-    <svg :width="stage.width.value" :height="stage.height.value" role="group" aria-label="Handles on the picture">
+    <svg :class="{ late: playhead.late.value }" :width="stage.width.value" :height="stage.height.value" role="group" aria-label="Handles on the picture">
       <ProposalLayer v-if="finding.here.value.length > 0 && !playback.playing.value" />
       <OutlineLayer v-else-if="lined" />
       <template v-if="lined && !tool"><TouchHandles v-for="h in treating.handles.value" :key="h.id" :handle="h" /></template>
@@ -92,6 +92,11 @@ svg {
   inset: 0;
   width: 100%;
   height: 100%;
+}
+
+/* While the picture of the frame gone to is not there yet, nothing on the old one is to be taken hold of. */
+.late :deep(*) {
+  pointer-events: none !important;
 }
 
 .lasso {
