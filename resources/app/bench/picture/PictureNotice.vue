@@ -32,7 +32,7 @@ const late = computed(() => pictures.busy.value && pictures.layers.value.length 
 <template>
   <p v-if="words" class="over" role="status">{{ words }}</p>
   <p v-if="late" class="late dim">Frame {{ playhead.frame.value }} is on its way</p>
-  <i v-else-if="pictures.busy.value && pictures.layers.value.length > 0" class="redoing" role="img" aria-label="The picture is being redone"></i>
+  <i v-if="pictures.busy.value && pictures.layers.value.length > 0" class="redoing" role="img" aria-label="The picture is being redone"></i>
 </template>
 
 <style scoped>
@@ -50,9 +50,9 @@ const late = computed(() => pictures.busy.value && pictures.layers.value.length 
 
 .late {
   position: absolute;
-  top: 8px;
-  right: 8px;
-  padding: 2px 8px;
+  top: 2px;
+  right: 22px;
+  padding: 0 6px;
   background: var(--g0);
   border-radius: 2px;
   animation: appear 0s 0.25s both;
