@@ -43,14 +43,12 @@ final class FindPersonController
         $seen = $faces->known($footage, $shot->from, $shot->to);
         $near = $people === [] ? $seen->nearest($frame) : null;
 
-        $all = static fn(FoundPerson $person): array => [...$person->proposals, ...$person->more];
-
         return new JsonResponse(['most' => Finder::MOST, 'near' => $near, 'people' => array_map(static fn(FoundPerson $person, ?string $alike): array => [
             'alike' => $alike,
             'best' => $person->face === null ? ['teeth' => null, 'eyes' => null] : BestFrames::of($seen, $person->face, $frame),
             'whole' => $person->whole,
             'box' => $person->box,
-            'areas' => $writer->write(new Recipe($recipe->source, areas: array_map(static fn(Proposal $p) => $p->area, $all($person))))['areas'],
+            'areas' => $writer->write(new Recipe($recipe->source, areas: array_map(static fn(Proposal $p) => $p->area, [...$person->proposals, ...$person->more])))['areas'],
             'more' => array_map(static fn(Proposal $p): string => $p->area->id, $person->more),
             'doubts' => (object) array_filter(array_combine(array_map(static fn(Proposal $p): string => $p->area->id, $person->proposals), array_map(static fn(Proposal $p): ?string => $p->doubt, $person->proposals))),
         ], $people, $known->guessed($shot, $frame, $people))]);

@@ -19,8 +19,8 @@ final readonly class Mesh
 
     /** The score from which it lies on a face, whatever else is seen of that. */
     private const SURE = 14.0;
-    private const CHIN = 152;
-    private const BROW = 10;
+    public const CHIN = 152;
+    public const BROW = 10;
     /** Forehead, temples, corners of the eyes, bridge and root of the nose. */
     private const FIRM = [10, 234, 454, 33, 133, 362, 263, 168, 6];
     /** Radius of an iris, in lengths of the eye: that of the mesh itself is too small where lids or a turn hide some of it. */

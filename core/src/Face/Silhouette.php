@@ -8,8 +8,6 @@ namespace Cossel\Core\Face;
 final readonly class Silhouette
 {
     private const PLACES = 96;
-    private const CHIN = 152;
-    private const BROW = 10;
 
     /**
      * @param list<array{float, float}> $line from the middle, closed
@@ -21,7 +19,7 @@ final readonly class Silhouette
     {
         $line = $mesh->outline(self::PLACES);
         [$x, $y] = [array_sum(array_column($line, 0)) / count($line), array_sum(array_column($line, 1)) / count($line)];
-        [[$cx, $cy], [$bx, $by]] = [$mesh->at(self::CHIN), $mesh->at(self::BROW)];
+        [[$cx, $cy], [$bx, $by]] = [$mesh->at(Mesh::CHIN), $mesh->at(Mesh::BROW)];
         $long = max(1e-9, hypot($bx - $cx, $by - $cy));
 
         return new self(

@@ -13,7 +13,6 @@ use Cossel\Core\Geometry\Relief;
 use Cossel\Core\Outline\Contour;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Model;
-use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\PathPoint;
 
 /**
@@ -38,18 +37,16 @@ final readonly class FaceOutline
     /** @return self|null null where the area is not outlined along the border of a face that is seen on the start frame */
     public static function of(Area $area, FaceSource $faces, int $start, Motions $motions): ?self
     {
-        foreach ($area->outline->shapes as $shape) {
-            if ($shape instanceof Path) {
-                $pose = $motions->pose($area, $shape, $start);
-                $at = $pose->path($shape->at($area->outline->at)->points);
-                $points = array_map(static fn(PathPoint $p): PathPoint => $p->moved($pose->motion), $at);
-                foreach ($faces->on($start) as $face) {
-                    if ($face->isSure() && self::isAlong($points, $face)) {
-                        return new self($start, $points, FollowedFace::from($faces, $face, $start)->meshes());
-                    }
-                }
-
-                return null;
+        $path = $area->outline->path();
+        if ($path === null) {
+            return null;
+        }
+        $pose = $motions->pose($area, $path, $start);
+        $at = $pose->path($path->at($area->outline->at)->points);
+        $points = array_map(static fn(PathPoint $p): PathPoint => $p->moved($pose->motion), $at);
+        foreach ($faces->on($start) as $face) {
+            if ($face->isSure() && self::isAlong($points, $face)) {
+                return new self($start, $points, FollowedFace::from($faces, $face, $start)->meshes());
             }
         }
 
@@ -80,10 +77,7 @@ final readonly class FaceOutline
             $beside->add($frame, PathShape::numbers($home), $isFound ? PathShape::numbers($found) : null);
         }
         foreach ($beside->settled() as $frame => $numbers) {
-            $points = $frame === $this->start
-                ? $this->points
-                : array_map(static fn(array $p): PathPoint => new PathPoint(...$p), array_chunk($numbers, 6));
-            $steps[$frame] = $steps[$frame]->along($points);
+            $steps[$frame] = $steps[$frame]->along($frame === $this->start ? $this->points : PathShape::points($numbers));
         }
 
         return $steps;

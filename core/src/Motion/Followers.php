@@ -16,7 +16,6 @@ use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\Outline;
 use Cossel\Core\Recipe\Part;
-use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\Shape;
 
 /** Chooses how an area is followed. First file to read of this folder for following. */
@@ -40,8 +39,10 @@ final class Followers
     ): Follower {
         $motion = $shape === null ? $area->motion : $shape->motion ?? $area->motion;
         if ($motion->model === Model::Outline) {
-            $path = self::path($shape === null ? $area->outline->shapes : [$shape]);
-
+            $path = (new Outline($area->outline->at, $shape === null ? $area->outline->shapes : [$shape]))->path();
+            if ($path === null) {
+                throw TooLittleTexture::noPath();
+            }
             $pose = $motions->pose($area, $path, $start);
             $opening = $shape === null && $area->is(Part::Teeth);
             $carrier = $shape === null ? self::carrier($area, $start, $motions, $faces) : HeadCarrier::of($area, $start, $motions);
@@ -133,17 +134,5 @@ final class Followers
             $at,
             array_map(static fn(array $spot): Ellipse => new Ellipse('spot', $spot, [$look->radius, $look->radius]), $look->spots),
         );
-    }
-
-    /** @param list<Shape> $shapes */
-    private static function path(array $shapes): Path
-    {
-        foreach ($shapes as $shape) {
-            if ($shape instanceof Path) {
-                return $shape;
-            }
-        }
-
-        throw TooLittleTexture::noPath();
     }
 }

@@ -49,12 +49,13 @@ final class Motions implements Poses
 
     public function pose(Area $area, Shape $shape, int $frame): Pose
     {
-        if ($shape->motion === null) {
-            return $shape instanceof Path ? $this->followed($area, $frame) : $this->surface($area, $frame);
-        }
-        $warp = $this->track($area, $shape->motion)?->warp($frame, $area->outline->at);
+        $motion = $shape->motion ?? $area->motion;
+        $track = $this->track($area, $motion);
+        // Over a relief only the outline itself has points of its own.
+        $own = $shape instanceof Path && ($track?->relief === null || $shape->id === $area->outline->path()?->id);
+        $warp = $own ? $track?->warp($frame, $area->outline->at) : null;
 
-        return new Pose($this->ofShape($area, $shape, $frame), $warp, $this->parallax($area, $shape->motion, $frame));
+        return new Pose($this->ofShape($area, $shape, $frame), $warp, $this->parallax($area, $motion, $frame));
     }
 
     /** Where the surface an area lies on is, from its outline's frame; points that were followed on their own left out. */

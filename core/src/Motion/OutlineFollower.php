@@ -169,8 +169,7 @@ final class OutlineFollower implements Follower
         foreach ($this->beside->settled() as $frame => $numbers) {
             $step = $steps[$frame] ?? null;
             if ($step !== null && $step->state === State::Followed) {
-                $points = array_map(static fn(array $p): PathPoint => new PathPoint(...$p), array_chunk($numbers, 6));
-                $steps[$frame] = $this->step($frame, $points, $step->state, $step->confidence, $step->open);
+                $steps[$frame] = $this->step($frame, PathShape::points($numbers), $step->state, $step->confidence, $step->open);
             }
         }
 

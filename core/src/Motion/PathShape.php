@@ -69,6 +69,16 @@ final class PathShape
     }
 
     /**
+     * @param list<float> $numbers of points, as {@see numbers} gives them
+     *
+     * @return list<PathPoint>
+     */
+    public static function points(array $numbers): array
+    {
+        return array_map(static fn(array $p): PathPoint => new PathPoint(...$p), array_chunk($numbers, 6));
+    }
+
+    /**
      * @param list<PathPoint> $from
      * @param list<PathPoint> $to
      */

@@ -19,6 +19,18 @@ final readonly class Outline
         );
     }
 
+    /** The path that is followed where one is followed point by point: the first. */
+    public function path(): ?Path
+    {
+        foreach ($this->shapes as $shape) {
+            if ($shape instanceof Path) {
+                return $shape;
+            }
+        }
+
+        return null;
+    }
+
     /**
      * With its shapes changed.
      *

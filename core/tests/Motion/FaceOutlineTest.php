@@ -16,6 +16,7 @@ use Cossel\Core\Motion\Track;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\BlinkGuard;
 use Cossel\Core\Recipe\Ellipse;
+use Cossel\Core\Recipe\Join;
 use Cossel\Core\Recipe\Keyed;
 use Cossel\Core\Recipe\Live;
 use Cossel\Core\Recipe\Model;
@@ -192,5 +193,8 @@ final class FaceOutlineTest extends TestCase
         // A round shape on the face has no points of its own.
         $round = new Ellipse('e', self::AT, [0.1, 0.1], 0.0, 0.0, 0.0);
         self::assertNull($motions->pose($area, $round, 1)->warp);
+        // Nor has what is cut out of it by hand.
+        $cut = new Path('c', self::path(0.2)->points, 0.0, 0.0, join: Join::Cut);
+        self::assertNull($motions->pose($area->withOutline(new Outline(0, [$path, $cut])), $cut, 1)->warp);
     }
 }

@@ -397,6 +397,7 @@ return [
     'an outline stays with the surface of its face' => ['Motion/FaceOutline.php', '$isFound ? PathShape::numbers($found) : null', 'null', 'FaceOutlineTest'],
     'any silhouette is gone by' => ['Motion/FaceOutline.php', 'PathShape::apart($found, $home) < self::AWAY * PathShape::size($home)', 'true', 'FaceOutlineTest'],
     'whatever is drawn on a face is its border' => ['Motion/FaceOutline.php', 'count($along) >= self::MUCH * count($low)', 'true', 'FaceOutlineTest'],
+    'what is cut out of a face goes with its border' => ['Motion/Motions.php', '$own = $shape instanceof Path && (', '$own = $shape instanceof Path || (', 'FaceOutlineTest'],
     'silhouettes do not tilt' => ['Face/Silhouette.php', '($bx - $cx) / $long,', '0.0,', 'FaceOutlineTest'],
     'edges that were followed are bent besides' => ['Outline/Pose.php', 'return $this->warp === null ? $this->parallax : null;', 'return $this->parallax;', 'FaceOutlineTest'],
     'places lose their relief where an edge was followed' => ['Motion/Motions.php', 'new Pose($this->of($area, $frame), $warp, $this->parallax($area, $area->motion, $frame))', 'new Pose($this->of($area, $frame), $warp)', 'FaceOutlineTest'],
