@@ -7,7 +7,6 @@ namespace App\Faces;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use Cossel\Core\Face\Mesh;
-use Cossel\Core\Picture\Bytes;
 use Symfony\Component\Process\Process;
 
 /** Lays meshes over the faces of frames. Nets of a package do it, in a process of its own (server/faces); what becomes of them is the core's. */
@@ -17,6 +16,8 @@ final class FaceMeter
     private const ROWS = 540;
     /** New faces are looked for on each of so many frames; between them those that are known are followed. */
     private const SEARCH = 24;
+    /** Bytes that a pipe takes at once. */
+    private const PIPE = 65536;
     /** Seconds without an answer after which it is given up. */
     private const PATIENCE = 60;
 
@@ -92,9 +93,15 @@ final class FaceMeter
         foreach ($numbers as $k => $number) {
             $isNext = $k > 0 && abs($number - $numbers[$k - 1]) === 1;
             $frame = $this->frames->frame($footage, $number, $rows);
-            $rect = $frame->format->rect();
-            $word = $isNext ? ($k % self::SEARCH === 0 ? 'search' : 'follow') : 'anew';
-            yield "{$rect->width} {$rect->height} {$word}\n" . Bytes::bgrx8($frame->window($rect));
+            $format = $frame->format;
+            yield json_encode([
+                'width' => $format->width,
+                'height' => $format->height,
+                'word' => $isNext ? ($k % self::SEARCH === 0 ? 'search' : 'follow') : 'anew',
+                'rgb' => $format->toRgb8(),
+            ], JSON_THROW_ON_ERROR) . "\n";
+            // Whatever does not go into the pipe at once is copied by the package that writes it.
+            yield from str_split($frame->bytes, self::PIPE);
         }
     }
 }

@@ -23,8 +23,8 @@ const CELLS = GRIDS.flatMap(([side, each]) => Array.from({ length: side * side *
   return [((cell % side) + 0.5) / side, (Math.floor(cell / side) + 0.5) / side];
 }));
 
-const plain = (v) => v / 127.5 - 1;
-const lifted = (v) => 2 * (v / 255) ** LIFT - 1;
+const plain = (v) => 2 * v - 1;
+const lifted = (v) => 2 * v ** LIFT - 1;
 
 function shared(a, b) {
   const across = Math.max(0, Math.min(a.x + a.width / 2, b.x + b.width / 2) - Math.max(a.x - a.width / 2, b.x - b.width / 2));
@@ -40,8 +40,8 @@ function apart(found) {
 }
 
 /** Finds in one square of the picture: where they are, how large, and how they are turned, by their eyes. */
-function inSquare(net, picture, { x, y, side }, tone) {
-  const answers = Object.values(net.run(window(picture, { x, y, side }, net.size, tone))).sort((a, b) => a.length - b.length);
+async function inSquare(net, picture, { x, y, side }, tone) {
+  const answers = Object.values(await net.run(window(picture, { x, y, side }, net.size).map(tone))).sort((a, b) => a.length - b.length);
   // Scores and places of the coarse grid, then of the fine one; the fine one comes first.
   const [coarse, fine, coarsePlaces, finePlaces] = answers;
   const found = [];
@@ -70,12 +70,12 @@ function* squares({ width, height }) {
  *
  * @param word of the picture; in a search small ones are looked for as well, anew only where no large one is found
  */
-function boxes(net, picture, word) {
+async function boxes(net, picture, word) {
   const whole = { x: picture.width / 2, y: picture.height / 2, side: Math.max(picture.width, picture.height) };
-  let found = inSquare(net, picture, whole, plain);
+  let found = await inSquare(net, picture, whole, plain);
   const isWide = found.every(({ height }) => height < LARGE * picture.height);
-  if (word === 'search' || (word === 'anew' && isWide)) for (const square of squares(picture)) found.push(...inSquare(net, picture, square, plain));
-  if (found.length === 0) found = inSquare(net, picture, whole, lifted);
+  if (word === 'search' || (word === 'anew' && isWide)) for (const square of squares(picture)) found.push(...(await inSquare(net, picture, square, plain)));
+  if (found.length === 0) found = await inSquare(net, picture, whole, lifted);
   const kept = apart(found).map(({ x, y, width, height, turn }) => ({ x, y, side: ROOM * Math.max(width, height), turn }));
   return kept.sort((a, b) => b.side - a.side);
 }

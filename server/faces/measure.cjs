@@ -1,6 +1,6 @@
 /**
- * Lays a mesh over every face of pictures. Pictures come in on standard input, each as “WIDTH HEIGHT WORD\n” and four bytes a pixel (blue,
- * green, red, nothing); for each a line of JSON goes out: its faces, each with its score and points (x, y, depth; pixels). The word is
+ * Lays a mesh over every face of pictures. Pictures come in on standard input (see pictures.cjs); for each a line of JSON goes out: its
+ * faces, each with its score and points (x, y, depth; pixels). The word of a picture is
  *
  *   anew     nothing is known of where faces are: they are looked for, small ones too
  *   search   faces are where they were in the picture before, more or less; new ones are looked for as well
@@ -9,7 +9,7 @@
 'use strict';
 
 const { incoming } = require('./pictures.cjs');
-const { begin, net } = require('./nets.cjs');
+const { net } = require('./nets.cjs');
 const { boxes } = require('./boxes.cjs');
 const { mesh, withIrises, round } = require('./mesh.cjs');
 
@@ -35,47 +35,50 @@ function isFace({ width, height }, { score, points }) {
 }
 
 /** The mesh that lies on a face somewhere about; null where there is none. */
-function settled(nets, picture, at) {
-  let found = mesh(nets, picture, at);
+async function settled(nets, picture, at) {
+  let found = await mesh(nets, picture, at);
   for (let k = 0; k < AGAIN && found.score >= FACE; k++) {
     const now = round(found.points);
     const moved = Math.hypot(now.x - at.x, now.y - at.y) + Math.abs(now.side - at.side);
     if (moved < RESTS * at.side) break;
     at = now;
-    found = mesh(nets, picture, at);
+    found = await mesh(nets, picture, at);
   }
   return isFace(picture, found) ? found : null;
 }
 
+/** The mesh on a face that lay elsewhere in the picture before. One step of a quick head is followed by laying the mesh once more. */
+async function followed(nets, picture, { points }) {
+  const found = await mesh(nets, picture, round(points));
+  return isFace(picture, found) ? settled(nets, picture, round(found.points)) : null;
+}
+
 const isSame = (a, b) => Math.hypot(a.x - b.x, a.y - b.y) < SAME * Math.max(a.side, b.side);
 
-function measure(nets, picture, known) {
+async function measure(nets, picture, known) {
   const faces = [];
   const add = (found) => {
     const at = found && round(found.points);
     if (found && faces.length < MOST && faces.every((face) => !isSame(at, face.at))) faces.push({ ...found, at });
   };
-  for (const face of picture.word === 'anew' ? [] : known) {
-    const found = mesh(nets, picture, round(face.points));
-    // One step of a quick head is followed by laying the mesh once more.
-    add(!isFace(picture, found) ? null : settled(nets, picture, round(found.points)));
-  }
+  for (const face of picture.word === 'anew' ? [] : known) add(await followed(nets, picture, face));
   const isMissing = faces.length < known.length;
   if (picture.word !== 'follow' || isMissing) {
-    for (const box of boxes(nets.detector, picture, picture.word)) if (faces.every((face) => !isSame(box, face.at))) add(settled(nets, picture, box));
+    for (const box of await boxes(nets.detector, picture, picture.word)) if (faces.every((face) => !isSame(box, face.at))) add(await settled(nets, picture, box));
   }
   return faces;
 }
 
 async function main() {
-  await begin();
   const nets = { detector: await net('blazeface-back'), whole: await net('facemesh-attention-pinto'), eye: await net('iris') };
   let known = [];
   for await (const picture of incoming(process.stdin)) {
     // Irises are looked at once, when the mesh rests.
-    known = measure(nets, picture, known).map((face) => withIrises(nets, picture, face));
-    const faces = known.map(({ score, points }) => ({ score: Number(score.toFixed(2)), points: points.map((p) => p.map((v) => Number(v.toFixed(2)))) }));
-    process.stdout.write(`${JSON.stringify(faces)}\n`);
+    const faces = await measure(nets, picture, known);
+    known = [];
+    for (const face of faces) known.push(await withIrises(nets, picture, face));
+    const told = known.map(({ score, points }) => ({ score: Number(score.toFixed(2)), points: points.map((p) => p.map((v) => Number(v.toFixed(2)))) }));
+    process.stdout.write(`${JSON.stringify(told)}\n`);
   }
 }
 

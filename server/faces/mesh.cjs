@@ -42,7 +42,6 @@ const ROOM = 1.4;
 const EYE_ROOM = 2.3;
 
 const grouped = (numbers, size) => Array.from({ length: numbers.length / size }, (_, i) => Array.from(numbers.subarray(i * size, (i + 1) * size)));
-const light = (v) => v / 255;
 
 /** Where a face is looked at, by a mesh that lay on it before: upright by its own eyes. */
 function round(mesh) {
@@ -59,25 +58,27 @@ function round(mesh) {
 }
 
 /** The middle of an iris and four places round it, by a net that sees the eye alone. */
-function iris(net, picture, mesh, which) {
+async function iris(net, picture, mesh, which) {
   const [a, b] = CORNERS[which].map((i) => mesh[i]);
   const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
   // The net knows eyes of one side.
   const at = { x: (a[0] + b[0]) / 2, y: (a[1] + b[1]) / 2, side: EYE_ROOM * Math.hypot(dx, dy), turn: Math.atan2(dy, dx), mirrored: which === 1 };
-  const [found] = Object.values(net.run(window(picture, at, net.size, light)));
+  const [found] = Object.values(await net.run(window(picture, at, net.size)));
   const depth = EYES[which].slice(0, LIDS).reduce((sum, i) => sum + mesh[i][2], 0) / LIDS;
   return back(grouped(found, 3).slice(-IRIS), at, net.size).map(([x, y]) => [x, y, depth]);
 }
 
 /** The mesh over the face that is somewhere, still without its irises, and how much it is one. */
-function mesh({ whole }, picture, at) {
-  const found = whole.run(window(picture, at, whole.size, light));
+async function mesh({ whole }, picture, at) {
+  const found = await whole.run(window(picture, at, whole.size));
   const points = grouped(found.output_mesh_identity, 3);
   const closer = [[LIPS, found.output_lips, LIPS_HIGH], [EYES[0], found.output_left_eye, 0], [EYES[1], found.output_right_eye, 0]];
   for (const [which, places, high] of closer) grouped(places, 2).forEach(([x, y], k) => { points[which[k]] = [x, y + high, points[which[k]][2]]; });
   return { score: found.conv_faceflag[0], points: back(points, at, whole.size) };
 }
 
-const withIrises = ({ eye }, picture, { score, points }) => ({ score, points: [...points, ...iris(eye, picture, points, 0), ...iris(eye, picture, points, 1)] });
+async function withIrises({ eye }, picture, { score, points }) {
+  return { score, points: [...points, ...(await iris(eye, picture, points, 0)), ...(await iris(eye, picture, points, 1))] };
+}
 
 module.exports = { mesh, withIrises, round };

@@ -59,6 +59,31 @@ final readonly class FrameFormat
         return $this->fullRange ? 65535 : 56064;
     }
 
+    /**
+     * The way from a pixel's codes to R', G', B' of 0 to 255, beyond them where the codes are: for each of these what the three codes count
+     * in it, and what is added.
+     *
+     * @return list<array{float, float, float, float}>
+     */
+    public function toRgb8(): array
+    {
+        $luma = 255 / $this->lumaSpan();
+        $black = -$this->black() * $luma;
+        if ($this->layout === Layout::Rgb) {
+            return [[0.0, 0.0, $luma, $black], [$luma, 0.0, 0.0, $black], [0.0, $luma, 0.0, $black]];
+        }
+        [$kr, $kb] = $this->matrix->weights();
+        $chroma = 255 / $this->chromaSpan();
+        [$bu, $rv] = [2 * (1 - $kb) * $chroma, 2 * (1 - $kr) * $chroma];
+        [$gu, $gv] = [-$kb / (1 - $kr - $kb) * $bu, -$kr / (1 - $kr - $kb) * $rv];
+
+        return [
+            [$luma, 0.0, $rv, $black - 32768 * $rv],
+            [$luma, $gu, $gv, $black - 32768 * ($gu + $gv)],
+            [$luma, $bu, 0.0, $black - 32768 * $bu],
+        ];
+    }
+
     /** Code values from -0.5 to +0.5 in a colour difference plane. */
     public function chromaSpan(): int
     {

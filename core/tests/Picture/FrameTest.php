@@ -33,6 +33,18 @@ final class FrameTest extends TestCase
         self::assertSame($bytes, $frame->patched([]));
     }
 
+    #[DataProvider('formats')]
+    public function test_codes_become_light_by_one_matrix_as_pixel_by_pixel(FrameFormat $format): void
+    {
+        $codes = array_map(static fn(int $k): int => 9000 + 4111 * $k % 48000, range(1, 3 * 16 * 12));
+        $window = (new Frame($format, pack('v*', ...$codes)))->window($format->rect());
+        foreach ([0, 37, 191] as $k) {
+            [$first, $second, $third] = [$codes[$k], $codes[$k + 192], $codes[$k + 384]];
+            $rgb = array_map(static fn(array $row): float => $row[0] * $first + $row[1] * $second + $row[2] * $third + $row[3], $format->toRgb8());
+            self::assertEqualsWithDelta([255 * $window->r[$k], 255 * $window->g[$k], 255 * $window->b[$k]], $rgb, 1e-9);
+        }
+    }
+
     public function test_reference_colours_come_out_as_the_standard_says(): void
     {
         // ITU-R BT.709-6 item 3.4/3.5: 8-bit codes of white, black, red and blue at 75 % and a value over white.

@@ -137,6 +137,8 @@ return [
     'Tukey for half as far' => ['Picture/Robust.php', '1.4826 * self::median', '0.5 * self::median', 'FiltersTest'],
     'boundless light is black' => ['Picture/Bytes.php', '$x < 0.0 ? 0 : ($x > 255.0 ? 255 : (int) $x);', '(int) $x;', 'BytesTest'],
     'frames rounded down' => ['Picture/Frame.php', "lumaSpan(),\n            \$this->format->black() + 0.5,", "lumaSpan(),\n            \$this->format->black(),", 'FrameTest'],
+    'black is no code for nets' => ['Picture/FrameFormat.php', '$black = -$this->black() * $luma;', '$black = 0.0;', 'FrameTest'],
+    'chroma for nets is of the wrong sign' => ['Picture/FrameFormat.php', '[-$kb / (1 - $kr - $kb) * $bu,', '[$kb / (1 - $kr - $kb) * $bu,', 'FrameTest'],
     'luma beside the frame is black' => ['Picture/Frame.php', '$line[$x < 0 ? 0 : ($x > $last ? $last : $x)]', '$line[$x] ?? 0.0', 'FrameTest'],
     'what is left alone is written again' => ['Picture/LabPlanes.php', '$x === $wasL[$o] && $p === $wasA[$o] && $q === $wasB[$o]', 'false', 'FormulasTest|TouchTest'],
     'rectangles grow one way' => ['Picture/Rect.php', '$this->right() + $pixels,', '$this->right(),', 'RectTest|FrameRendererTest'],

@@ -1,0 +1,210 @@
+/**
+ * Writes a net in the open format of ONNX that is described as a graph of TensorFlow.js (model.json and its weights). Pictures stay as they are
+ * there, rows of pixels of channels; where ONNX wants planes of channels they are turned to and fro, which its runtime takes out again.
+ */
+import proto from 'onnx-proto';
+
+const { onnx } = proto;
+const OPSET = 13;
+const FORMAT = 7;
+const TYPES = { float32: onnx.TensorProto.DataType.FLOAT, int32: onnx.TensorProto.DataType.INT32, int64: onnx.TensorProto.DataType.INT64 };
+const CAST = { DT_FLOAT: TYPES.float32, DT_INT32: TYPES.int32 };
+/** What is the same under another name. */
+const ALIKE = { Add: 'Add', AddV2: 'Add', AddN: 'Sum', Sub: 'Sub', Mul: 'Mul', Prelu: 'PRelu', Relu: 'Relu', Floor: 'Floor', Maximum: 'Max', Minimum: 'Min', Identity: 'Identity' };
+const REDUCED = { Max: 'ReduceMax', Min: 'ReduceMin', Prod: 'ReduceProd' };
+const TO_PLANES = [0, 3, 1, 2];
+const TO_PIXELS = [0, 2, 3, 1];
+
+const text = (attr) => Buffer.from(attr?.s ?? '', 'base64').toString();
+const numbers = (attr) => (attr?.list?.i ?? []).map(Number);
+const isSet = (mask, k) => ((Number(mask?.i ?? 0) >> k) & 1) === 1;
+
+function attribute(name, value) {
+  const { FLOAT: _, INT, INTS, STRING } = onnx.AttributeProto.AttributeType;
+  if (Array.isArray(value)) return { name, type: INTS, ints: value };
+  return typeof value === 'string' ? { name, type: STRING, s: Buffer.from(value) } : { name, type: INT, i: value };
+}
+
+class Graph {
+  nodes = [];
+  initializers = [];
+  #names = 0;
+
+  constructor(weights) {
+    this.weights = weights;
+  }
+
+  /** A new node and the name of what it answers. */
+  add(opType, input, attributes = {}, output = `t${this.#names++}`) {
+    this.nodes.push({ opType, input, output: [output], name: output, attribute: Object.entries(attributes).map(([name, value]) => attribute(name, value)) });
+    return output;
+  }
+
+  constant(values, dims, type) {
+    const name = `c${this.#names++}`;
+    const data = type === 'int64' ? BigInt64Array.from(values, BigInt) : type === 'int32' ? Int32Array.from(values) : Float32Array.from(values);
+    this.initializers.push({ name, dims, dataType: TYPES[type], rawData: Buffer.from(data.buffer) });
+    return name;
+  }
+
+  whole(values) {
+    return this.constant(values, [values.length], 'int64');
+  }
+
+  weight(name) {
+    const weight = this.weights.get(name);
+    if (!weight) throw new Error(`${name} is no constant.`);
+    return weight;
+  }
+
+  /** What goes into a node, as a name; constants become initializers. */
+  input(name) {
+    const weight = this.weights.get(name);
+    return weight ? this.constant(weight.values, weight.shape, weight.dtype) : name;
+  }
+}
+
+/** Weights of convolutions, of rows, columns, channels in and out, as planes out of planes in; each channel by itself as one plane out of each. */
+function filter(graph, name, isDepthwise) {
+  const { values, shape: [rows, columns, inside, outside] } = graph.weight(name);
+  const [planes, deep] = isDepthwise ? [inside * outside, 1] : [outside, inside];
+  const turned = new Float32Array(values.length);
+  for (let k = 0, at = 0; k < planes; k++) {
+    for (let d = 0; d < deep; d++) {
+      for (let i = 0; i < rows * columns; i++) turned[at++] = values[i * inside * outside + (isDepthwise ? k : d * outside + k)];
+    }
+  }
+  return { name: graph.constant(turned, [planes, deep, rows, columns], 'float32'), size: [rows, columns], group: isDepthwise ? inside : 1 };
+}
+
+/** Something done to planes instead of pixels. */
+function onPlanes(graph, node, opType, size, more, attributes) {
+  const [, ...strides] = numbers(node.attr.strides);
+  const planes = graph.add('Transpose', [graph.input(node.input[0])], { perm: TO_PLANES });
+  const done = graph.add(opType, [planes, ...more], { kernel_shape: size, strides: strides.slice(0, 2), auto_pad: text(node.attr.padding) === 'SAME' ? 'SAME_UPPER' : 'VALID', ...attributes });
+  return { turned: (name) => graph.add('Transpose', [done], { perm: TO_PIXELS }, name) };
+}
+
+function convolution(graph, node) {
+  const fused = (node.attr.fused_ops?.list?.s ?? []).map((s) => text({ s }));
+  const weights = filter(graph, node.input[1], node.op === 'DepthwiseConv2dNative');
+  const more = [weights.name, ...(fused[0] === 'BiasAdd' ? [graph.input(node.input[2])] : [])];
+  const { turned } = onPlanes(graph, node, 'Conv', weights.size, more, { group: weights.group });
+  const last = fused.filter((name) => name !== 'BiasAdd');
+  if (last.length === 0) return turned(node.name);
+  if (last.length > 1 || !['Relu', 'Prelu', 'PRelu'].includes(last[0])) throw new Error(`${node.name} ends in ${last.join(', ')}, which is not known.`);
+  return last[0] === 'Relu' ? graph.add('Relu', [turned()], {}, node.name) : graph.add('PRelu', [turned(), graph.input(node.input[3])], {}, node.name);
+}
+
+function slice(graph, node) {
+  const [, begin, end, strides] = node.input.map((name, k) => (k === 0 ? [] : [...graph.weight(name).values]));
+  for (const mask of ['ellipsis_mask', 'new_axis_mask', 'shrink_axis_mask']) if (Number(node.attr[mask]?.i ?? 0) !== 0) throw new Error(`${node.name} has a ${mask}, which is not known.`);
+  const starts = begin.map((v, k) => (isSet(node.attr.begin_mask, k) ? 0 : v));
+  const ends = end.map((v, k) => (isSet(node.attr.end_mask, k) ? 2 ** 31 - 1 : v));
+  return graph.add('Slice', [graph.input(node.input[0]), graph.whole(starts), graph.whole(ends), graph.whole(begin.map((_, k) => k)), graph.whole(strides)], {}, node.name);
+}
+
+function multiplied(graph, node) {
+  const factors = node.input.map((name, k) => {
+    const factor = graph.input(name);
+    return node.attr[k === 0 ? 'adj_x' : 'adj_y']?.b ? graph.add('Einsum', [factor], { equation: '...ij->...ji' }) : factor;
+  });
+  return graph.add('MatMul', factors, {}, node.name);
+}
+
+/** How each kind of node is written, by its name. */
+const WRITTEN = {
+  Conv2D: convolution,
+  _FusedConv2D: convolution,
+  DepthwiseConv2dNative: convolution,
+  StridedSlice: slice,
+  BatchMatMulV2: multiplied,
+  MaxPool: (graph, node) => onPlanes(graph, node, 'MaxPool', numbers(node.attr.ksize).slice(1, 3), [], {}).turned(node.name),
+  Pad: (graph, node) => {
+    const pads = [...graph.weight(node.input[1]).values];
+    return graph.add('Pad', [graph.input(node.input[0]), graph.whole([...pads.filter((_, k) => k % 2 === 0), ...pads.filter((_, k) => k % 2 === 1)])], {}, node.name);
+  },
+  Reshape: (graph, node) => graph.add('Reshape', [graph.input(node.input[0]), graph.whole([...graph.weight(node.input[1]).values])], {}, node.name),
+  Transpose: (graph, node) => graph.add('Transpose', [graph.input(node.input[0])], { perm: [...graph.weight(node.input[1]).values] }, node.name),
+  ConcatV2: (graph, node) => graph.add('Concat', node.input.slice(0, -1).map((name) => graph.input(name)), { axis: graph.weight(node.input.at(-1)).values[0] }, node.name),
+  GatherV2: (graph, node) => graph.add('Gather', node.input.slice(0, 2).map((name) => graph.input(name)), { axis: graph.weight(node.input[2]).values[0] }, node.name),
+  GatherNd: (graph, node) => {
+    const places = graph.add('Cast', [graph.input(node.input[1])], { to: TYPES.int64 });
+    return graph.add('GatherND', [graph.input(node.input[0]), places], {}, node.name);
+  },
+  Square: (graph, node) => graph.add('Mul', [graph.input(node.input[0]), graph.input(node.input[0])], {}, node.name),
+  Rsqrt: (graph, node) => graph.add('Reciprocal', [graph.add('Sqrt', [graph.input(node.input[0])])], {}, node.name),
+  Cast: (graph, node) => graph.add('Cast', [graph.input(node.input[0])], { to: CAST[node.attr.DstT.type] }, node.name),
+  Sum: (graph, node) => graph.add('ReduceSum', [graph.input(node.input[0]), graph.whole([...graph.weight(node.input[1]).values])], { keepdims: Number(node.attr.keep_dims.b) }, node.name),
+};
+
+function write(graph, node) {
+  if (ALIKE[node.op]) graph.add(ALIKE[node.op], node.input.map((name) => graph.input(name)), {}, node.name);
+  else if (REDUCED[node.op]) graph.add(REDUCED[node.op], [graph.input(node.input[0])], { axes: [...graph.weight(node.input[1]).values], keepdims: Number(node.attr.keep_dims.b) }, node.name);
+  else if (WRITTEN[node.op]) WRITTEN[node.op](graph, node);
+  else throw new Error(`${node.name} is a ${node.op}, which is not known.`);
+}
+
+/** A half float (IEEE 754 binary16) from its bits. */
+function half(bits) {
+  const [sign, exponent, rest] = [bits >> 15 ? -1 : 1, (bits >> 10) & 31, bits & 1023];
+  if (exponent === 0) return sign * rest * 2 ** -24;
+  return exponent === 31 ? (rest ? NaN : sign * Infinity) : sign * (1 + rest / 1024) * 2 ** (exponent - 15);
+}
+
+/** Weights by their names. */
+function weighed(specs, bytes) {
+  const data = new DataView(bytes.buffer, bytes.byteOffset, bytes.length);
+  let at = 0;
+  return new Map(specs.map(({ name, shape, dtype, quantization }) => {
+    const stored = quantization?.dtype ?? dtype;
+    const values = new (dtype === 'int32' ? Int32Array : Float32Array)(shape.reduce((a, b) => a * b, 1));
+    if (!['float32', 'int32', 'float16'].includes(stored)) throw new Error(`${name} is stored as ${stored}, which is not known.`);
+    for (let k = 0; k < values.length; k++) {
+      values[k] = stored === 'float16' ? half(data.getUint16(at, true)) : stored === 'int32' ? data.getInt32(at, true) : data.getFloat32(at, true);
+      at += stored === 'float16' ? 2 : 4;
+    }
+    return [name, { values, shape, dtype }];
+  }));
+}
+
+/** So that each comes after what it needs. */
+function inOrder(nodes) {
+  const byName = new Map(nodes.map((node) => [node.name, node]));
+  const done = new Set();
+  const order = [];
+  const visit = (node) => {
+    if (done.has(node.name)) return;
+    done.add(node.name);
+    for (const name of node.input) if (byName.has(name)) visit(byName.get(name));
+    order.push(node);
+  };
+  nodes.forEach(visit);
+  return order;
+}
+
+/**
+ * @param model what stands in model.json
+ * @param bytes its weights
+ *
+ * @returns {Buffer} the net as a file of ONNX
+ */
+export function written(model, bytes) {
+  const weights = weighed(model.weightsManifest.flatMap((group) => group.weights), bytes);
+  // An input is a name, and which of a node's answers is meant; each of these has one.
+  const plain = (name) => name.replace(/^\^/, '').replace(/:\d+$/, '');
+  const nodes = model.modelTopology.node.map((node) => ({ ...node, attr: node.attr ?? {}, input: (node.input ?? []).map(plain) }));
+  const graph = new Graph(weights);
+  const [input] = nodes.filter((node) => node.op === 'Placeholder');
+  const inner = inOrder(nodes.filter((node) => !['Const', 'Placeholder'].includes(node.op)));
+  for (const node of inner) write(graph, node);
+  const used = new Set(inner.flatMap((node) => node.input));
+  const shape = input.attr.shape.shape.dim.map(({ size }) => ({ dimValue: Math.max(1, Number(size)) }));
+  const value = (name, dims) => ({ name, type: { tensorType: { elemType: TYPES.float32, ...(dims ? { shape: { dim: dims } } : {}) } } });
+  const outputs = inner.filter((node) => !used.has(node.name)).map((node) => value(node.name));
+  return Buffer.from(onnx.ModelProto.encode({
+    irVersion: FORMAT,
+    opsetImport: [{ domain: '', version: OPSET }],
+    graph: { name: 'net', node: graph.nodes, initializer: graph.initializers, input: [value(input.name, shape)], output: outputs },
+  }).finish());
+}
