@@ -23,7 +23,7 @@ final class Faces
     /**
      * The faces on all frames of a span; those that were not measured yet are measured now.
      *
-     * @param callable(): bool|null $goesOn asked after each frame that is measured now; false stops
+     * @param callable(int, int): bool|null $goesOn told after each frame that is measured now how many are, and of how many; false stops
      *
      * @throws CannotFindFaces
      */
@@ -53,8 +53,8 @@ final class Faces
     }
 
     /**
-     * @param non-empty-list<int>   $frames
-     * @param callable(): bool|null $goesOn asked after each; false stops
+     * @param non-empty-list<int>           $frames
+     * @param callable(int, int): bool|null $goesOn told after each how many are measured, and of how many; false stops
      *
      * @throws CannotFindFaces
      */
@@ -62,6 +62,7 @@ final class Faces
     {
         $file = $this->file($footage);
         $new = [];
+        $done = 0;
         try {
             foreach ($this->meter->on($footage, $frames) as $frame => $faces) {
                 $new[$frame] = $faces;
@@ -69,7 +70,7 @@ final class Faces
                     $file->add($new);
                     $new = [];
                 }
-                if ($goesOn !== null && !$goesOn()) {
+                if ($goesOn !== null && !$goesOn(++$done, count($frames))) {
                     break;
                 }
             }

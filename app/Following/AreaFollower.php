@@ -28,17 +28,17 @@ final class AreaFollower
     public function __construct(private readonly FrameCache $frames, private readonly Faces $faces) {}
 
     /**
-     * @param Shape|null                     $shape   one of its shapes, to be followed for itself
-     * @param array<string, Track>           $tracks  those the recipe needs, by sha256
-     * @param callable(int, Step): bool|null $onStep  told of each frame; false stops, and what was found is kept
-     * @param callable(): bool|null          $goesOn  asked while faces are measured before; false stops
+     * @param Shape|null                     $shape      one of its shapes, to be followed for itself
+     * @param array<string, Track>           $tracks     those the recipe needs, by sha256
+     * @param callable(int, Step): bool|null $onStep     told of each frame; false stops, and what was found is kept
+     * @param callable(int, int): bool|null  $onMeasured told, while faces are measured before, on how many frames they are, and of how many; false stops
      */
-    public function follow(FootageFile $footage, Recipe $recipe, Area $area, ?Shape $shape, array $tracks, int $start, int $from, int $to, ?callable $onStep = null, ?callable $goesOn = null): Track
+    public function follow(FootageFile $footage, Recipe $recipe, Area $area, ?Shape $shape, array $tracks, int $start, int $from, int $to, ?callable $onStep = null, ?callable $onMeasured = null): Track
     {
         $source = new FollowedFootage($this->frames, $footage);
         $motions = new Motions($recipe, $tracks);
         $motion = $shape === null ? $area->motion : $shape->motion ?? $area->motion;
-        $faces = Followers::usesFaces($area, $shape) ? $this->faces($footage, min($from, $start), max($to, $start), $goesOn) : null;
+        $faces = Followers::usesFaces($area, $shape) ? $this->faces($footage, min($from, $start), max($to, $start), $onMeasured) : null;
         $steps = [];
         $relief = $follower = null;
         foreach ([$to, $from] as $last) {
@@ -67,10 +67,10 @@ final class AreaFollower
     }
 
     /** Where they cannot be measured it is followed without. */
-    private function faces(FootageFile $footage, int $from, int $to, ?callable $goesOn): ?FaceSource
+    private function faces(FootageFile $footage, int $from, int $to, ?callable $onMeasured): ?FaceSource
     {
         try {
-            return $this->faces->through($footage, $from, $to, $goesOn);
+            return $this->faces->through($footage, $from, $to, $onMeasured);
         } catch (CannotFindFaces) {
             return null;
         }

@@ -62,7 +62,7 @@ final class FollowArea implements Piece
             $recipe = $follow->person === null ? $recipes->recipe($shot) : $person->recipe($follow);
             $area = $recipe->area($follow->area);
             $shape = $follow->shape === null ? null : $area->outline->shape($follow->shape);
-            $track = $follower->follow($shot->readyFootage()->file(), $recipe, $area, $shape, $tracks->of($recipe), $follow->start, $follow->from, $follow->to, $this->report($follow), self::unlessStopped($follow));
+            $track = $follower->follow($shot->readyFootage()->file(), $recipe, $area, $shape, $tracks->of($recipe), $follow->start, $follow->from, $follow->to, $this->report($follow), self::measuring($follow));
             if (!Follow::whereKey($follow->id)->exists()) {
                 return;
             }
@@ -70,7 +70,7 @@ final class FollowArea implements Piece
             if ($follow->person === null) {
                 $recipes->edit($shot, static fn(array $document): array => Following::into($document, $follow, $sha256), "Follow {$area->name}");
             }
-            $ended = ['state' => $follow->refresh()->stop ? FollowState::Stopped : FollowState::Done, 'track' => $follow->person === null ? null : $sha256];
+            $ended = ['message' => null, 'state' => $follow->refresh()->stop ? FollowState::Stopped : FollowState::Done, 'track' => $follow->person === null ? null : $sha256];
         } catch (TooLittleTexture|UnknownId $reason) {
             $ended = ['state' => FollowState::Failed, 'message' => $reason->getMessage()];
         }
@@ -101,16 +101,17 @@ final class FollowArea implements Piece
         }
     }
 
-    /** @return callable(): bool false once asked to stop; the database is asked a few times a second */
-    private static function unlessStopped(Follow $follow): callable
+    /** @return callable(int, int): bool tells the database a few times a second on how many frames faces are measured, and of how many; false once asked to stop */
+    private static function measuring(Follow $follow): callable
     {
-        $asked = 0;
+        $told = 0;
 
-        return static function () use ($follow, &$asked): bool {
-            if (hrtime(true) - $asked < self::TOLD_EVERY) {
+        return static function (int $done, int $of) use ($follow, &$told): bool {
+            if (hrtime(true) - $told < self::TOLD_EVERY) {
                 return true;
             }
-            $asked = hrtime(true);
+            $told = hrtime(true);
+            Patience::note(static fn(): bool => $follow->update(['message' => "measuring faces, {$done} of {$of} frames"]));
 
             return $follow->newQuery()->whereKey($follow->id)->where('stop', false)->exists();
         };
@@ -128,7 +129,7 @@ final class FollowArea implements Piece
                 return true;
             }
             $told = hrtime(true);
-            Patience::note(static fn(): bool => $follow->update(['steps' => array_values($steps)]));
+            Patience::note(static fn(): bool => $follow->update(['steps' => array_values($steps), 'message' => null]));
 
             return $follow->newQuery()->whereKey($follow->id)->where('stop', false)->exists();
         };

@@ -83,8 +83,14 @@ final class FacesTest extends AppTestCase
     {
         $footage = $this->footage(self::laugh('scale=640:360'));
         $truth = json_decode((string) file_get_contents(base_path('demo/truth/gh020_laugh.truth.json')), true, flags: JSON_THROW_ON_ERROR)['frame'][36];
-        // Whoever no longer wants them is heard after each frame.
-        app(Faces::class)->through($footage, 0, 1, static fn(): bool => false);
+        // Whoever no longer wants them is told after each frame how far it is, and heard.
+        $told = [];
+        app(Faces::class)->through($footage, 0, 1, static function (int ...$counts) use (&$told): bool {
+            $told[] = $counts;
+
+            return false;
+        });
+        self::assertSame([[1, 2]], $told);
         self::assertSame([1], app(Faces::class)->missing($footage, 0, 1, 10));
         $faces = app(Faces::class)->through($footage, 0, 1);
         self::assertCount(1, $faces->on(0));

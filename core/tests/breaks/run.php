@@ -6,6 +6,7 @@ declare(strict_types=1);
  * Breaks the core on purpose, one line at a time, on a copy, and sees that a quick test fails each time; prints the score.
  * php core/tests/breaks/run.php [part of a name, or of a file]
  */
+use Fidry\CpuCoreCounter\CpuCoreCounter;
 use Illuminate\Filesystem\Filesystem;
 use Symfony\Component\Process\Process;
 
@@ -20,19 +21,19 @@ $breaks = array_filter(
 $files = new Filesystem();
 $home = sys_get_temp_dir() . '/cossel-breaks-' . bin2hex(random_bytes(4));
 
-// Each of two works on a copy of its own. Classes of the core are taken from there, all else from where it is.
+// Each core of the machine works on a copy of its own. Classes of the core are taken from there, all else from where it is.
 $copies = [];
-foreach ([0, 1] as $k) {
+foreach (range(1, (new CpuCoreCounter())->getCountWithFallback(1)) as $k) {
     $files->copyDirectory("{$root}/core/src", "{$home}/{$k}/src");
     file_put_contents("{$home}/{$k}/bootstrap.php", sprintf(
         '<?php require %s; spl_autoload_register(static function (string $class): void { $file = %s . strtr(substr($class, 12), "\\\\", "/") . ".php"; if (str_starts_with($class, "Cossel\\\\Core\\\\") && is_file($file)) { require $file; } }, prepend: true);',
         var_export("{$root}/vendor/autoload.php", true),
         var_export("{$home}/{$k}/src/", true),
     ));
-    $copies[] = "{$home}/{$k}";
+    $copies[$k] = "{$home}/{$k}";
 }
-$tests = static fn(string $copy, string $filter): Process => new Process(
-    [PHP_BINARY, "{$root}/vendor/bin/phpunit", '-c', "{$root}/core/phpunit.xml", '--bootstrap', "{$copy}/bootstrap.php", '--do-not-cache-result', '--exclude-group', 'slow', '--stop-on-defect', '--filter', $filter],
+$tests = static fn(string $runner, string $filter, string ...$options): Process => new Process(
+    [PHP_BINARY, "{$root}/vendor/bin/{$runner}", '-c', "{$root}/core/phpunit.xml", '--cache-directory', $home, '--exclude-group', 'slow', '--stop-on-defect', '--filter', $filter, ...$options],
     timeout: 600,
 );
 $missed = $running = [];
@@ -40,7 +41,7 @@ $noticed = 0;
 $all = implode('|', array_unique(array_column($breaks, 3)));
 try {
     // Whole, all of these tests pass: a break that “fails” with them broken anyway would say nothing.
-    $whole = $tests($copies[0], $all);
+    $whole = $tests('paratest', $all);
     $began = microtime(true);
     if ($whole->run() !== 0) {
         $missed[] = 'the tests fail with nothing broken';
@@ -62,7 +63,7 @@ try {
                 $missed[] = "{$name}: {$filter} passes all the same";
             }
         }
-        foreach ([0, 1] as $k) {
+        foreach (array_keys($copies) as $k) {
             if (isset($running[$k]) || $waiting === []) {
                 continue;
             }
@@ -74,7 +75,7 @@ try {
                 continue;
             }
             file_put_contents("{$copies[$k]}/src/{$file}", str_replace($line, $broken, $source));
-            $process = $tests($copies[$k], $filter);
+            $process = $tests('phpunit', $filter, '--bootstrap', "{$copies[$k]}/bootstrap.php");
             $process->start();
             $running[$k] = [$name, $process];
         }

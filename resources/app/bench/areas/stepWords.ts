@@ -21,7 +21,7 @@ export function useStepWords({ areas, motions, playhead, telltales, views, judge
     const a = areas.chosen.value;
     if (!a) return '';
     const open = motions.openFor(a.id);
-    if (open) return `following, ${open.steps.length} of ${open.to - open.from}`;
+    if (open) return open.message ?? `following, ${open.steps.length} of ${open.to - open.from}`;
     if (a.motion.by === 'ride') return `rides on ${areas.nameOf(a.motion.on)}`;
     if (!a.motion.track) return a.motion.keys.length ? `by hand, ${a.motion.keys.length} keyframes` : 'not followed';
     const all = motions.confidence(a.id);

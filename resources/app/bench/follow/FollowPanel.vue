@@ -89,7 +89,8 @@ function stop(): void {
       <template v-if="person">
         <ProgressBar :value="Math.round((100 * person.done) / person.of)" :show-value="false" aria-label="Following the person" style="height: 4px" />
         <div class="acts">
-          <span class="dim">following the person, <span class="mono">{{ Math.round((100 * person.done) / person.of) }} %</span></span>
+          <span v-if="person.follow.message" class="dim">{{ person.follow.message }}</span>
+          <span v-else class="dim">following the person, <span class="mono">{{ Math.round((100 * person.done) / person.of) }} %</span></span>
           <span class="grow"></span>
           <button type="button" class="btn" @click="motions.stop(person.follow)">Stop</button>
         </div>
@@ -116,7 +117,8 @@ function stop(): void {
         <template v-if="open">
           <ProgressBar :value="Math.round((100 * open.steps.length) / total)" :show-value="false" :aria-label="`Following ${area.name}`" style="height: 4px" />
           <div class="acts">
-            <span class="dim">following, <span class="mono">{{ open.steps.length }} of {{ total - 1 }}</span> frames</span>
+            <span v-if="open.message" class="dim">{{ open.message }}</span>
+            <span v-else class="dim">following, <span class="mono">{{ open.steps.length }} of {{ total - 1 }}</span> frames</span>
             <span class="grow"></span>
             <button type="button" class="btn" @click="stop">Stop</button>
           </div>
