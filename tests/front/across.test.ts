@@ -47,7 +47,7 @@ describe('a shot beside another', () => {
     const previewed = ref<Cure | null>(null);
     const recipe = { base: [] } as unknown as Recipe;
     const edits = ref(0);
-    const store = { edits, held: ref(null), asked: () => ({}), edit: vi.fn((change: (r: Recipe) => void) => { change(recipe); ++edits.value; }), commit: vi.fn(() => Promise.resolve()) };
+    const store = { edits, held: ref<true | null>(null), asked: () => ({}), edit: vi.fn((change: (r: Recipe) => void) => { change(recipe); ++edits.value; }), commit: vi.fn(() => Promise.resolve()) };
     const cures = { previewed, preview: (c: Cure | null) => (previewed.value = c) };
     const another = useAnother(1, store as never, { frame: ref(5) } as never, { neighbour: computed(() => near.value) } as never, cures as never);
     return { near, previewed, recipe, store, edits, another };
@@ -55,7 +55,7 @@ describe('a shot beside another', () => {
 
   it('is read anew when it rests, and what was ticked away stays so', async () => {
     const read = vi.spyOn(api, 'beside').mockResolvedValue([pair('face', 4), pair('lips', 1)]);
-    const { another, edits, near } = make();
+    const { another, edits, near, store } = make();
     await vi.advanceTimersByTimeAsync(500);
     expect(read).toHaveBeenCalledWith(1, { frame: 5, other: 7, otherFrame: 3 });
     expect([...another.ticked.value]).toEqual(['face', 'lips']);
@@ -67,6 +67,13 @@ describe('a shot beside another', () => {
     await vi.advanceTimersByTimeAsync(500);
     expect(read).toHaveBeenCalledTimes(2);
     expect([[...another.ticked.value], another.cloud.value?.area]).toEqual([['face'], 'face']);
+    store.held.value = true;
+    ++edits.value;
+    await vi.advanceTimersByTimeAsync(500);
+    expect(read).toHaveBeenCalledTimes(2);
+    store.held.value = null;
+    await vi.advanceTimersByTimeAsync(500);
+    expect(read).toHaveBeenCalledTimes(3);
     near.value = null;
     await flushPromises();
     expect(another.pairs.value).toEqual([]);

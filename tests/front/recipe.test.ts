@@ -43,7 +43,20 @@ describe('the recipe on screen', () => {
     expect(saves.map((s) => [s.base, stopsOf(s.recipe), s.label])).toEqual([[1, 0.4, 'Light']]);
     saves[0]?.answer(state(2, recipe(0.4)));
     await saving;
-    expect([store.unsaved.value, store.revision.value, store.asked()]).toEqual([false, 2, {}]);
+    // What was on screen is what was saved: nobody who looks at something else is sent back.
+    expect([store.unsaved.value, store.revision.value, store.asked(), store.edits.value - before]).toEqual([false, 2, {}, 2]);
+  });
+
+  it('is a change of what is on screen where others had changed something meanwhile', async () => {
+    const saves = server();
+    const store = useRecipe(1);
+    await store.load();
+    const before = store.edits.value;
+    store.edit((r) => light(r, 0.4));
+    const saving = store.commit('Light');
+    saves[0]?.answer(state(3, recipe(0.5), 2));
+    await saving;
+    expect([store.edits.value - before, stopsOf(store.recipe.value)]).toEqual([2, 0.5]);
   });
 
   it('is kept and saved again when the answer breaks off', async () => {

@@ -43,7 +43,7 @@ export function useAnother(shotId: number, store: RecipeStore, playhead: Playhea
     if (proposal.value && cures.previewed.value === proposal.value.by) cures.preview(null);
     proposal.value = null;
   }
-  watch([() => other.value?.id, () => other.value?.frame, playhead.frame, store.edits], ([id], [before]) => {
+  watch([() => other.value?.id, () => other.value?.frame, playhead.frame, store.edits, store.held], ([id], [before]) => {
     if (id !== before) pairs.value = [];
     if (id !== undefined && store.held.value === null) void read();
   }, { immediate: true });

@@ -27,11 +27,12 @@ export function useRecipe(shotId: number) {
   /** A change is on its way to the server. */
   const isSaving = ref(false);
 
-  function adopt(state: RecipeState): void {
+  /** @param isShown whether it is what is on the screen already, saved now: who looks at something else goes on with it */
+  function adopt(state: RecipeState, isShown = false): void {
     saved.value = state;
     recipe.value = structuredClone(state.recipe);
     unsaved.value = false;
-    ++edits.value;
+    if (!isShown) ++edits.value;
   }
 
   async function load(): Promise<void> {
@@ -72,7 +73,7 @@ export function useRecipe(shotId: number) {
       try {
         const state = await api.saveRecipe(shotId, base, recipe.value, label);
         offline.value = false;
-        if (edits.value === sent) adopt(state);
+        if (edits.value === sent) adopt(state, state.parent === base);
         // Edited on meanwhile: the next save starts from here, unless others' edits came in, which only a merge knows.
         else if (state.parent === base) saved.value = state;
       } catch (reason) {
