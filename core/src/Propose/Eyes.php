@@ -43,6 +43,12 @@ final class Eyes
      */
     public static function of(FrameSource $source, int $frame, Landmarks $face): array
     {
+        $tilt = deg2rad($face->tilt());
+        if ($face->mesh?->isSure()) {
+            [$left, $right] = MeshEyes::irises($source, $frame, $face->mesh);
+
+            return self::pair($source, $frame, $left, $right, $tilt);
+        }
         $height = $source->frame()->height;
         $places = $wide = [];
         foreach ([true, false] as $left) {
@@ -52,7 +58,7 @@ final class Eyes
         }
         [$left, $right] = Irises::of($source, $frame, [$places[0][0], $places[0][1]], [$places[1][0], $places[1][1]], max($wide));
 
-        return self::pair($source, $frame, $left, $right, deg2rad($face->tilt()));
+        return self::pair($source, $frame, $left, $right, $tilt);
     }
 
     /**

@@ -16,9 +16,11 @@ use Cossel\Core\Picture\Rect;
  */
 final class MeshEyes
 {
-    /** How far a circle may be from the mesh's, in radii of that, and by which share larger or smaller. */
+    /** How far from the mesh's a circle is looked for, in radii of that, and by which share it may be larger or smaller. */
     private const NEAR = 0.5;
     private const LARGER = 1.3;
+    /** Sizes that are looked for, in radii of the mesh's: an edge is found from so far. */
+    private const SIZES = [0.85, 1.0, 1.18];
     /** How far lids may be from the mesh's on the mean, in radii of the iris. */
     private const LIDS_NEAR = 0.35;
     /** Lids nearer than this, in lengths of the eye, are closed. */
@@ -32,7 +34,28 @@ final class MeshEyes
     private const CLEAR = [0.03, 0.12];
 
     /**
-     * @param array{Eye, Eye} $seen the person's left, right
+     * The irises as they are seen near where the mesh has them: elsewhere nothing is believed that looks like one.
+     *
+     * @return array{IrisCircle|null, IrisCircle|null} of the person's left and right eye
+     */
+    public static function irises(FrameSource $source, int $frame, Mesh $mesh): array
+    {
+        $near = static function (bool $left) use ($source, $frame, $mesh): ?IrisCircle {
+            $there = self::there($source, $mesh, $left);
+            $best = null;
+            foreach (self::SIZES as $size) {
+                $found = IrisCircle::near($source, $frame, $there->x, $there->y, $size * $there->radius, self::NEAR * $there->radius);
+                $best = $found !== null && $found->likeness > ($best->likeness ?? 0.0) ? $found : $best;
+            }
+
+            return $best;
+        };
+
+        return [$near(true), $near(false)];
+    }
+
+    /**
+     * @param array{Eye, Eye} $seen the person's left, right, with the irises that are seen near the mesh's
      *
      * @return array{Eye, Eye}
      */
@@ -51,18 +74,21 @@ final class MeshEyes
 
     private static function one(FrameSource $source, int $frame, Mesh $mesh, Eye $eye): Eye
     {
-        $height = $source->frame()->height;
-        [$x, $y, $radius] = array_map(static fn(float $v): float => $v * $height, $mesh->iris($eye->left));
-        $there = IrisCircle::told($x, $y, $radius);
-        if ($eye->sure() && $eye->iris !== null && self::agree($eye->iris, $there)) {
-            // A faint edge says less of where the middle is than the mesh does.
-            return self::CLEAR[1] <= $eye->iris->step ? $eye : self::seen($source, $frame, $mesh, $eye, self::mixed($eye->iris, $there));
+        $there = self::there($source, $mesh, $eye->left);
+        if ($eye->iris === null || !self::agree($eye->iris, $there)) {
+            return self::seen($source, $frame, $mesh, $eye, $there);
         }
-        $found = IrisCircle::near($source, $frame, $x, $y, $radius, self::NEAR * $radius);
 
-        $isFound = $found !== null && self::agree($found, $there);
+        // A faint edge says less of where the middle is than the mesh does.
+        return $eye->sure() && self::CLEAR[1] <= $eye->iris->step ? $eye : self::seen($source, $frame, $mesh, $eye, self::mixed($eye->iris, $there));
+    }
 
-        return self::seen($source, $frame, $mesh, $eye, $isFound ? self::mixed($found, $there) : $there);
+    private static function there(FrameSource $source, Mesh $mesh, bool $left): IrisCircle
+    {
+        $height = $source->frame()->height;
+        [$x, $y, $radius] = $mesh->iris($left);
+
+        return IrisCircle::told($x * $height, $y * $height, $radius * $height);
     }
 
     private static function mixed(IrisCircle $found, IrisCircle $there): IrisCircle
@@ -91,8 +117,7 @@ final class MeshEyes
 
     private static function agree(IrisCircle $one, IrisCircle $there): bool
     {
-        return hypot($one->x - $there->x, $one->y - $there->y) < self::NEAR * $there->radius
-            && max($one->radius, $there->radius) < self::LARGER * min($one->radius, $there->radius);
+        return max($one->radius, $there->radius) < self::LARGER * min($one->radius, $there->radius);
     }
 
     /** Mean distance of lids from those of the mesh, pixels. */

@@ -29,7 +29,7 @@ final class Person
     {
         $source = Quiet::of($source, $frame);
         $seen = array_map(static fn(Landmarks $face): Face => Face::seen($source, $face, $frame), $faces);
-        $seen = array_filter($seen, static fn(Face $face): bool => !$face->isEye($source, $frame));
+        $seen = array_filter($seen, static fn(Face $face): bool => $face->marks->mesh?->isSure() || !$face->isEye($source, $frame));
         $sure = array_filter($seen, static fn(Face $face): bool => count($face->openEyes()) === 2);
         $eyes = $sure === [] ? Eyes::alone($source, $frame) : [];
         $found = array_values(array_filter($seen, static fn(Face $face): bool => match (true) {

@@ -30,16 +30,16 @@ final class MeshProposalsTest extends TestCase
         return Meshes::face(0.75, 0.45, self::SIZE, $lids, 0.0, [0.0, 0.0], $score);
     }
 
-    /** A face whose irises lie so much beside the mesh's, in pixels, and stand out by so much; a neck so wide, in picture heights. */
-    private static function picture(float $beside, float $contrast, float $neck = 0.3, bool $open = true): Painted
+    /** A face whose irises lie so much beside the mesh's, in pixels, and stand out by so much; a neck so wide, in picture heights; irises so much larger. */
+    private static function picture(float $beside, float $contrast, float $neck = 0.3, bool $open = true, float $larger = 1.0): Painted
     {
-        return (new Painted(static function (int $f, float $x, float $y) use ($beside, $contrast, $neck, $open): array {
+        return (new Painted(static function (int $f, float $x, float $y) use ($beside, $contrast, $neck, $open, $larger): array {
             [$u, $v] = [$x / self::ROWS, $y / self::ROWS];
             foreach ($open ? Meshes::EYES : [] as [$ex, $ey]) {
                 [$cx, $cy] = [0.75 + self::SIZE * $ex, 0.45 + self::SIZE * $ey];
                 $d = hypot($x - $cx * self::ROWS - $beside, $y - $cy * self::ROWS);
                 if ((($u - $cx) / 0.064) ** 2 + (($v - $cy) / 0.032) ** 2 < 1) {
-                    return $d < 3 ? [0.62 - 0.6 * $contrast, 0.6 - 0.58 * $contrast, 0.6 - 0.58 * $contrast] : ($d < 7 ? [0.62 - 0.4 * $contrast, 0.6 - 0.35 * $contrast, 0.6 - 0.3 * $contrast] : [0.62, 0.6, 0.6]);
+                    return $d < 3 * $larger ? [0.62 - 0.6 * $contrast, 0.6 - 0.58 * $contrast, 0.6 - 0.58 * $contrast] : ($d < 7 * $larger ? [0.62 - 0.4 * $contrast, 0.6 - 0.35 * $contrast, 0.6 - 0.3 * $contrast] : [0.62, 0.6, 0.6]);
                 }
             }
             if ((($u - 0.75) / 0.12) ** 2 + (($v - 0.65) / 0.04) ** 2 < 1) {
@@ -83,6 +83,20 @@ final class MeshProposalsTest extends TestCase
     {
         self::assertEqualsWithDelta(2.0, self::beside(self::named(self::found(self::picture(2.0, 1.0), self::mesh()), 'Left iris')), 0.4);
         self::assertLessThan(0.5, abs(self::beside(self::named(self::found(self::picture(2.0, 0.15), self::mesh()), 'Left iris'))));
+    }
+
+    public function test_an_iris_larger_or_smaller_than_the_mesh_says_is_seen_as_large_as_it_is(): void
+    {
+        foreach ([0.85, 1.0, 1.35] as $larger) {
+            $shape = self::named(self::found(self::picture(3.0, 1.0, larger: $larger), self::mesh()), 'Left iris')->area->outline->shapes[0];
+            self::assertInstanceOf(Ellipse::class, $shape);
+            self::assertEqualsWithDelta(7 * $larger, $shape->radii[0] * self::ROWS, 0.25, "{$larger}");
+        }
+    }
+
+    public function test_what_is_round_elsewhere_in_the_eye_is_not_taken_for_the_iris(): void
+    {
+        self::assertLessThan(1.5, abs(self::beside(self::named(self::found(self::picture(6.0, 1.0), self::mesh()), 'Left iris'))));
     }
 
     public function test_what_the_picture_hardly_shows_is_proposed_where_the_mesh_is_sure(): void
