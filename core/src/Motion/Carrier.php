@@ -18,6 +18,9 @@ interface Carrier
      */
     public function moved(array $points, int $from, int $to, int $height): array;
 
+    /** Whether it takes things along on a frame; else they stay where they are. */
+    public function carries(int $frame): bool;
+
     /** Whether it knows by itself where the thing is on a frame: it is found there even if its own edge is not. */
     public function sees(int $frame): bool;
 

@@ -93,6 +93,11 @@ final class FaceCarrier implements Carrier
         return array_map($motion->point(...), $points);
     }
 
+    public function carries(int $frame): bool
+    {
+        return $this->sees($frame) || ($this->head?->carries($frame) ?? false);
+    }
+
     public function sees(int $frame): bool
     {
         return isset($this->places[$frame]);

@@ -59,6 +59,11 @@ final readonly class HeadCarrier implements Carrier
         }, $points);
     }
 
+    public function carries(int $frame): bool
+    {
+        return true;
+    }
+
     public function sees(int $frame): bool
     {
         return false;

@@ -267,7 +267,7 @@ final class IrisFollower implements Follower
     {
         $home = $this->carried($this->first, $this->start, $frame);
 
-        return $this->carrier !== null && hypot($circle[0] - $home[0], $circle[1] - $home[1]) > self::GLANCE * $this->first[2];
+        return ($this->carrier?->carries($frame) ?? false) && hypot($circle[0] - $home[0], $circle[1] - $home[1]) > self::GLANCE * $this->first[2];
     }
 
     /** @return array{float, float, float, float} the circle a motion puts the first one to */

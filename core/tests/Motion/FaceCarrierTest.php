@@ -192,6 +192,21 @@ final class FaceCarrierTest extends TestCase
         }
     }
 
+    public function test_an_iris_is_followed_on_where_its_face_is_no_longer_seen(): void
+    {
+        $at = static fn(int $f): array => [self::AT[0] + 0.01 * min($f, 2) + 0.025 * max(0, $f - 2) + 0.2 * self::SIZE, self::AT[1] - 0.15 * self::SIZE];
+        $eye = (new Painted(static function (int $f, float $x, float $y) use ($at): array {
+            $d = hypot($x - $at($f)[0] * self::ROWS, $y - $at($f)[1] * self::ROWS);
+
+            return $d < 3.5 ? [0.05, 0.05, 0.05] : ($d < 8 ? [0.3, 0.2, 0.1] : [0.85, 0.84, 0.83]);
+        }))->kept();
+        $faces = self::source(static fn(int $f): array => $f > 2 ? [] : [self::face($f)]);
+        $steps = self::followed($eye, self::area(Part::Iris, new Ellipse('s', $at(0), [0.05, 0.05]), Model::Iris), $faces);
+        foreach ($steps as $f => $step) {
+            self::assertEqualsWithDelta($at($f), $step->matrix->apply(...$at(0)), 0.01, "frame {$f}");
+        }
+    }
+
     public function test_what_is_found_beside_is_made_steady_and_laid_over_frames_without(): void
     {
         $chance = Chance::seeded(5);

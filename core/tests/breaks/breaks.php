@@ -408,6 +408,7 @@ return [
     'what is doubtful is cut out of skin' => ['Propose/SkinParts.php', '$proposal->doubt === null &&', '', 'SkinPartsTest'],
     'foreheads end where the mesh does' => ['Propose/SkinParts.php', 'Hull::of($stretched($places))', 'Hull::of($places)', 'SkinPartsTest'],
     'irises are as large as the mesh says' => ['Propose/MeshEyes.php', 'SIZES = [0.85, 1.0, 1.18]', 'SIZES = [1.0]', 'MeshProposalsTest'],
+    'a face that is not seen holds its irises' => ['Motion/FaceCarrier.php', 'return $this->sees($frame) || ($this->head?->carries($frame) ?? false);', 'return true;', 'FaceCarrierTest'],
     'round things far from the mesh are irises' => ['Propose/MeshEyes.php', 'self::NEAR * $there->radius);', '2.0 * $there->radius);', 'MeshProposalsTest'],
     'the first iris found is the best' => ['Propose/MeshEyes.php', '$found->likeness > ($best->likeness ?? 0.0)', '$best === null', 'MeshProposalsTest'],
     'closed eyes are proposed' => ['Propose/MeshEyes.php', '$mesh->lidsApart($eye->left) <', '1.0 <', 'MeshProposalsTest'],
