@@ -265,9 +265,9 @@ final class IrisFollower implements Follower
      */
     private function strays(int $frame, array $circle): bool
     {
-        $home = $this->carried($this->first, $this->start, $frame);
+        [$x, $y] = $this->carried($this->first, $this->start, $frame);
 
-        return ($this->carrier?->carries($frame) ?? false) && hypot($circle[0] - $home[0], $circle[1] - $home[1]) > self::GLANCE * $this->first[2];
+        return (bool) $this->carrier?->carries($frame) && hypot($circle[0] - $x, $circle[1] - $y) > self::GLANCE * $this->first[2];
     }
 
     /** @return array{float, float, float, float} the circle a motion puts the first one to */

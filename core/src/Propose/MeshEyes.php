@@ -80,7 +80,9 @@ final class MeshEyes
         }
 
         // A faint edge says less of where the middle is than the mesh does.
-        return $eye->sure() && self::CLEAR[1] <= $eye->iris->step ? $eye : self::seen($source, $frame, $mesh, $eye, self::mixed($eye->iris, $there));
+        return $eye->sure() && self::CLEAR[1] <= $eye->iris->step
+            ? $eye
+            : self::seen($source, $frame, $mesh, $eye, self::mixed($eye->iris, $there));
     }
 
     private static function there(FrameSource $source, Mesh $mesh, bool $left): IrisCircle
