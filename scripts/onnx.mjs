@@ -1,6 +1,6 @@
 /**
- * Writes a net in the open format of ONNX that is described as a graph of TensorFlow.js (model.json and its weights). Pictures stay as they are
- * there, rows of pixels of channels; where ONNX wants planes of channels they are turned to and fro, which its runtime takes out again.
+ * Writes a net of TensorFlow.js (model.json and its weights) in the open format of ONNX. Pictures stay as they are there, rows of pixels of
+ * channels; where ONNX wants planes of channels they are turned to and fro, which its runtime takes out again.
  */
 import proto from 'onnx-proto';
 
@@ -25,7 +25,7 @@ function attribute(name, value) {
   return typeof value === 'string' ? { name, type: STRING, s: Buffer.from(value) } : { name, type: INT, i: value };
 }
 
-class Graph {
+class Net {
   nodes = [];
   initializers = [];
   #names = 0;
@@ -65,8 +65,8 @@ class Graph {
 }
 
 /** Weights of convolutions, of rows, columns, channels in and out, as planes out of planes in; each channel by itself as one plane out of each. */
-function filter(graph, name, isDepthwise) {
-  const { values, shape: [rows, columns, inside, outside] } = graph.weight(name);
+function filter(net, name, isDepthwise) {
+  const { values, shape: [rows, columns, inside, outside] } = net.weight(name);
   const [planes, deep] = isDepthwise ? [inside * outside, 1] : [outside, inside];
   const turned = new Float32Array(values.length);
   for (let k = 0, at = 0; k < planes; k++) {
@@ -74,42 +74,42 @@ function filter(graph, name, isDepthwise) {
       for (let i = 0; i < rows * columns; i++) turned[at++] = values[i * inside * outside + (isDepthwise ? k : d * outside + k)];
     }
   }
-  return { name: graph.constant(turned, [planes, deep, rows, columns], 'float32'), size: [rows, columns], group: isDepthwise ? inside : 1 };
+  return { name: net.constant(turned, [planes, deep, rows, columns], 'float32'), size: [rows, columns], group: isDepthwise ? inside : 1 };
 }
 
 /** Something done to planes instead of pixels. */
-function onPlanes(graph, node, opType, size, more, attributes) {
+function onPlanes(net, node, opType, size, more, attributes) {
   const [, ...strides] = numbers(node.attr.strides);
-  const planes = graph.add('Transpose', [graph.input(node.input[0])], { perm: TO_PLANES });
-  const done = graph.add(opType, [planes, ...more], { kernel_shape: size, strides: strides.slice(0, 2), auto_pad: text(node.attr.padding) === 'SAME' ? 'SAME_UPPER' : 'VALID', ...attributes });
-  return { turned: (name) => graph.add('Transpose', [done], { perm: TO_PIXELS }, name) };
+  const planes = net.add('Transpose', [net.input(node.input[0])], { perm: TO_PLANES });
+  const done = net.add(opType, [planes, ...more], { kernel_shape: size, strides: strides.slice(0, 2), auto_pad: text(node.attr.padding) === 'SAME' ? 'SAME_UPPER' : 'VALID', ...attributes });
+  return { turned: (name) => net.add('Transpose', [done], { perm: TO_PIXELS }, name) };
 }
 
-function convolution(graph, node) {
+function convolution(net, node) {
   const fused = (node.attr.fused_ops?.list?.s ?? []).map((s) => text({ s }));
-  const weights = filter(graph, node.input[1], node.op === 'DepthwiseConv2dNative');
-  const more = [weights.name, ...(fused[0] === 'BiasAdd' ? [graph.input(node.input[2])] : [])];
-  const { turned } = onPlanes(graph, node, 'Conv', weights.size, more, { group: weights.group });
+  const weights = filter(net, node.input[1], node.op === 'DepthwiseConv2dNative');
+  const more = [weights.name, ...(fused[0] === 'BiasAdd' ? [net.input(node.input[2])] : [])];
+  const { turned } = onPlanes(net, node, 'Conv', weights.size, more, { group: weights.group });
   const last = fused.filter((name) => name !== 'BiasAdd');
   if (last.length === 0) return turned(node.name);
   if (last.length > 1 || !['Relu', 'Prelu', 'PRelu'].includes(last[0])) throw new Error(`${node.name} ends in ${last.join(', ')}, which is not known.`);
-  return last[0] === 'Relu' ? graph.add('Relu', [turned()], {}, node.name) : graph.add('PRelu', [turned(), graph.input(node.input[3])], {}, node.name);
+  return last[0] === 'Relu' ? net.add('Relu', [turned()], {}, node.name) : net.add('PRelu', [turned(), net.input(node.input[3])], {}, node.name);
 }
 
-function slice(graph, node) {
-  const [, begin, end, strides] = node.input.map((name, k) => (k === 0 ? [] : [...graph.weight(name).values]));
+function slice(net, node) {
+  const [, begin, end, strides] = node.input.map((name, k) => (k === 0 ? [] : [...net.weight(name).values]));
   for (const mask of ['ellipsis_mask', 'new_axis_mask', 'shrink_axis_mask']) if (Number(node.attr[mask]?.i ?? 0) !== 0) throw new Error(`${node.name} has a ${mask}, which is not known.`);
   const starts = begin.map((v, k) => (isSet(node.attr.begin_mask, k) ? 0 : v));
   const ends = end.map((v, k) => (isSet(node.attr.end_mask, k) ? 2 ** 31 - 1 : v));
-  return graph.add('Slice', [graph.input(node.input[0]), graph.whole(starts), graph.whole(ends), graph.whole(begin.map((_, k) => k)), graph.whole(strides)], {}, node.name);
+  return net.add('Slice', [net.input(node.input[0]), net.whole(starts), net.whole(ends), net.whole(begin.map((_, k) => k)), net.whole(strides)], {}, node.name);
 }
 
-function multiplied(graph, node) {
+function multiplied(net, node) {
   const factors = node.input.map((name, k) => {
-    const factor = graph.input(name);
-    return node.attr[k === 0 ? 'adj_x' : 'adj_y']?.b ? graph.add('Einsum', [factor], { equation: '...ij->...ji' }) : factor;
+    const factor = net.input(name);
+    return node.attr[k === 0 ? 'adj_x' : 'adj_y']?.b ? net.add('Einsum', [factor], { equation: '...ij->...ji' }) : factor;
   });
-  return graph.add('MatMul', factors, {}, node.name);
+  return net.add('MatMul', factors, {}, node.name);
 }
 
 /** How each kind of node is written, by its name. */
@@ -119,29 +119,29 @@ const WRITTEN = {
   DepthwiseConv2dNative: convolution,
   StridedSlice: slice,
   BatchMatMulV2: multiplied,
-  MaxPool: (graph, node) => onPlanes(graph, node, 'MaxPool', numbers(node.attr.ksize).slice(1, 3), [], {}).turned(node.name),
-  Pad: (graph, node) => {
-    const pads = [...graph.weight(node.input[1]).values];
-    return graph.add('Pad', [graph.input(node.input[0]), graph.whole([...pads.filter((_, k) => k % 2 === 0), ...pads.filter((_, k) => k % 2 === 1)])], {}, node.name);
+  MaxPool: (net, node) => onPlanes(net, node, 'MaxPool', numbers(node.attr.ksize).slice(1, 3), [], {}).turned(node.name),
+  Pad: (net, node) => {
+    const pads = [...net.weight(node.input[1]).values];
+    return net.add('Pad', [net.input(node.input[0]), net.whole([...pads.filter((_, k) => k % 2 === 0), ...pads.filter((_, k) => k % 2 === 1)])], {}, node.name);
   },
-  Reshape: (graph, node) => graph.add('Reshape', [graph.input(node.input[0]), graph.whole([...graph.weight(node.input[1]).values])], {}, node.name),
-  Transpose: (graph, node) => graph.add('Transpose', [graph.input(node.input[0])], { perm: [...graph.weight(node.input[1]).values] }, node.name),
-  ConcatV2: (graph, node) => graph.add('Concat', node.input.slice(0, -1).map((name) => graph.input(name)), { axis: graph.weight(node.input.at(-1)).values[0] }, node.name),
-  GatherV2: (graph, node) => graph.add('Gather', node.input.slice(0, 2).map((name) => graph.input(name)), { axis: graph.weight(node.input[2]).values[0] }, node.name),
-  GatherNd: (graph, node) => {
-    const places = graph.add('Cast', [graph.input(node.input[1])], { to: TYPES.int64 });
-    return graph.add('GatherND', [graph.input(node.input[0]), places], {}, node.name);
+  Reshape: (net, node) => net.add('Reshape', [net.input(node.input[0]), net.whole([...net.weight(node.input[1]).values])], {}, node.name),
+  Transpose: (net, node) => net.add('Transpose', [net.input(node.input[0])], { perm: [...net.weight(node.input[1]).values] }, node.name),
+  ConcatV2: (net, node) => net.add('Concat', node.input.slice(0, -1).map((name) => net.input(name)), { axis: net.weight(node.input.at(-1)).values[0] }, node.name),
+  GatherV2: (net, node) => net.add('Gather', node.input.slice(0, 2).map((name) => net.input(name)), { axis: net.weight(node.input[2]).values[0] }, node.name),
+  GatherNd: (net, node) => {
+    const places = net.add('Cast', [net.input(node.input[1])], { to: TYPES.int64 });
+    return net.add('GatherND', [net.input(node.input[0]), places], {}, node.name);
   },
-  Square: (graph, node) => graph.add('Mul', [graph.input(node.input[0]), graph.input(node.input[0])], {}, node.name),
-  Rsqrt: (graph, node) => graph.add('Reciprocal', [graph.add('Sqrt', [graph.input(node.input[0])])], {}, node.name),
-  Cast: (graph, node) => graph.add('Cast', [graph.input(node.input[0])], { to: CAST[node.attr.DstT.type] }, node.name),
-  Sum: (graph, node) => graph.add('ReduceSum', [graph.input(node.input[0]), graph.whole([...graph.weight(node.input[1]).values])], { keepdims: Number(node.attr.keep_dims.b) }, node.name),
+  Square: (net, node) => net.add('Mul', [net.input(node.input[0]), net.input(node.input[0])], {}, node.name),
+  Rsqrt: (net, node) => net.add('Reciprocal', [net.add('Sqrt', [net.input(node.input[0])])], {}, node.name),
+  Cast: (net, node) => net.add('Cast', [net.input(node.input[0])], { to: CAST[node.attr.DstT.type] }, node.name),
+  Sum: (net, node) => net.add('ReduceSum', [net.input(node.input[0]), net.whole([...net.weight(node.input[1]).values])], { keepdims: Number(node.attr.keep_dims.b) }, node.name),
 };
 
-function write(graph, node) {
-  if (ALIKE[node.op]) graph.add(ALIKE[node.op], node.input.map((name) => graph.input(name)), {}, node.name);
-  else if (REDUCED[node.op]) graph.add(REDUCED[node.op], [graph.input(node.input[0])], { axes: [...graph.weight(node.input[1]).values], keepdims: Number(node.attr.keep_dims.b) }, node.name);
-  else if (WRITTEN[node.op]) WRITTEN[node.op](graph, node);
+function write(net, node) {
+  if (ALIKE[node.op]) net.add(ALIKE[node.op], node.input.map((name) => net.input(name)), {}, node.name);
+  else if (REDUCED[node.op]) net.add(REDUCED[node.op], [net.input(node.input[0])], { axes: [...net.weight(node.input[1]).values], keepdims: Number(node.attr.keep_dims.b) }, node.name);
+  else if (WRITTEN[node.op]) WRITTEN[node.op](net, node);
   else throw new Error(`${node.name} is a ${node.op}, which is not known.`);
 }
 
@@ -194,10 +194,10 @@ export function written(model, bytes) {
   // An input is a name, and which of a node's answers is meant; each of these has one.
   const plain = (name) => name.replace(/^\^/, '').replace(/:\d+$/, '');
   const nodes = model.modelTopology.node.map((node) => ({ ...node, attr: node.attr ?? {}, input: (node.input ?? []).map(plain) }));
-  const graph = new Graph(weights);
+  const net = new Net(weights);
   const [input] = nodes.filter((node) => node.op === 'Placeholder');
   const inner = inOrder(nodes.filter((node) => !['Const', 'Placeholder'].includes(node.op)));
-  for (const node of inner) write(graph, node);
+  for (const node of inner) write(net, node);
   const used = new Set(inner.flatMap((node) => node.input));
   const shape = input.attr.shape.shape.dim.map(({ size }) => ({ dimValue: Math.max(1, Number(size)) }));
   const value = (name, dims) => ({ name, type: { tensorType: { elemType: TYPES.float32, ...(dims ? { shape: { dim: dims } } : {}) } } });
@@ -205,6 +205,6 @@ export function written(model, bytes) {
   return Buffer.from(onnx.ModelProto.encode({
     irVersion: FORMAT,
     opsetImport: [{ domain: '', version: OPSET }],
-    graph: { name: 'net', node: graph.nodes, initializer: graph.initializers, input: [value(input.name, shape)], output: outputs },
+    graph: { name: 'net', initializer: net.initializers, input: [value(input.name, shape)], output: outputs, node: net.nodes },
   }).finish());
 }

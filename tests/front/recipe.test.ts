@@ -21,6 +21,13 @@ function server() {
   vi.spyOn(api, 'saveRecipe').mockImplementation((_shot, base, r, label) => new Promise((answer, refuse) => saves.push({ base, recipe: JSON.parse(JSON.stringify(r)) as Recipe, label, answer, refuse })));
   return saves;
 }
+/** A recipe on screen, and how often it had changed until then. */
+async function loaded() {
+  const saves = server();
+  const store = useRecipe(1);
+  await store.load();
+  return { saves, store, before: store.edits.value };
+}
 const settled = () => new Promise((done) => setTimeout(done));
 
 beforeEach(() => {
@@ -30,10 +37,7 @@ beforeEach(() => {
 
 describe('the recipe on screen', () => {
   it('is saved once a drag is let go, and told as held until then', async () => {
-    const saves = server();
-    const store = useRecipe(1);
-    await store.load();
-    const before = store.edits.value;
+    const { saves, store, before } = await loaded();
     store.pull((r) => light(r, 0.2));
     store.pull((r) => light(r, 0.4));
     expect([store.held.value, store.unsaved.value, store.edits.value - before, saves.length]).toEqual([true, true, 2, 0]);
@@ -48,10 +52,7 @@ describe('the recipe on screen', () => {
   });
 
   it('is a change of what is on screen where others had changed something meanwhile', async () => {
-    const saves = server();
-    const store = useRecipe(1);
-    await store.load();
-    const before = store.edits.value;
+    const { saves, store, before } = await loaded();
     store.edit((r) => light(r, 0.4));
     const saving = store.commit('Light');
     saves[0]?.answer(state(3, recipe(0.5), 2));

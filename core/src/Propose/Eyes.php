@@ -43,12 +43,14 @@ final class Eyes
      */
     public static function of(FrameSource $source, int $frame, Landmarks $face): array
     {
-        $tilt = deg2rad($face->tilt());
-        if ($face->mesh?->isSure()) {
-            [$left, $right] = MeshEyes::irises($source, $frame, $face->mesh);
+        [$left, $right] = $face->mesh?->isSure() ? MeshEyes::irises($source, $frame, $face->mesh) : self::irises($source, $frame, $face);
 
-            return self::pair($source, $frame, $left, $right, $tilt);
-        }
+        return self::pair($source, $frame, $left, $right, deg2rad($face->tilt()));
+    }
+
+    /** @return array{IrisCircle|null, IrisCircle|null} about the middles of the lids */
+    private static function irises(FrameSource $source, int $frame, Landmarks $face): array
+    {
         $height = $source->frame()->height;
         $places = $wide = [];
         foreach ([true, false] as $left) {
@@ -56,9 +58,8 @@ final class Eyes
             $places[] = array_map(static fn(float $v): float => $v * $height, Landmarks::middle($lids));
             $wide[] = $height * hypot($lids[3][0] - $lids[0][0], $lids[3][1] - $lids[0][1]);
         }
-        [$left, $right] = Irises::of($source, $frame, [$places[0][0], $places[0][1]], [$places[1][0], $places[1][1]], max($wide));
 
-        return self::pair($source, $frame, $left, $right, $tilt);
+        return Irises::of($source, $frame, [$places[0][0], $places[0][1]], [$places[1][0], $places[1][1]], max($wide));
     }
 
     /**
