@@ -111,7 +111,7 @@ final class FollowArea implements Piece
                 return true;
             }
             $told = hrtime(true);
-            Patience::note(static fn(): bool => $follow->update(['message' => "measuring faces, {$done} of {$of} frames"]));
+            Patience::note(static fn(): bool => $follow->update(['message' => "measuring faces, {$done} of {$of}"]));
 
             return $follow->newQuery()->whereKey($follow->id)->where('stop', false)->exists();
         };

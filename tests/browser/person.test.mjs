@@ -113,7 +113,7 @@ test('of somebody who laughs the skin is taken by name: without eyes, brows, lip
   // What it is made of comes with it, and nothing else that has a name.
   for (const name of ['Face', 'Left lids', 'Lips']) assert.ok(await page.getByRole('checkbox', { name }).isChecked());
   await page.getByRole('button', { name: 'Take and follow' }).click();
-  await page.getByText(/^measuring faces, \d+ of \d+ frames$/).first().waitFor({ timeout: 60000 });
+  await page.getByText(/^measuring faces, \d+ of \d+$/).first().waitFor({ timeout: 60000 });
   await page.getByText('The person is followed').waitFor({ timeout: 180000 });
   const { recipe } = (await cossel.api('GET', '/shots/2/recipe')).body;
   const [skin, forehead] = ['Skin', 'Forehead'].map((name) => recipe.areas.find((a) => a.name === name));
