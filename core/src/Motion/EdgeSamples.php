@@ -14,6 +14,7 @@ final class EdgeSamples
     /** How far a point may go from between its neighbours, in how far they are apart; and rounds in which all come to rest. */
     private const STRETCH = 1.2;
     private const SETTLING = 3;
+    private const SPREAD = 6;
 
     /** Samples on each Bézier piece. */
     private const PER_PIECE = 5;
@@ -190,5 +191,33 @@ final class EdgeSamples
         }
 
         return $points;
+    }
+
+    /**
+     * A path that goes beside another as a whole and in its large parts, but is as smooth as that: how far its points are from there is
+     * spread over their neighbours, over a sixth of the path to each side, and the handles are the other's.
+     *
+     * @param list<PathPoint> $points
+     * @param list<PathPoint> $home
+     *
+     * @return list<PathPoint>
+     */
+    public static function smooth(array $points, array $home): array
+    {
+        $n = count($points);
+        $reach = intdiv($n, self::SPREAD);
+        $smooth = [];
+        foreach ($home as $i => $h) {
+            $dx = $dy = 0.0;
+            for ($k = -$reach; $k <= $reach; ++$k) {
+                $j = ($i + $k + $n) % $n;
+                $weight = ($reach + 1 - abs($k)) / ($reach + 1) ** 2;
+                $dx += $weight * ($points[$j]->x - $home[$j]->x);
+                $dy += $weight * ($points[$j]->y - $home[$j]->y);
+            }
+            $smooth[] = $h->by($dx, $dy);
+        }
+
+        return $smooth;
     }
 }

@@ -194,7 +194,7 @@ final class OutlineFollower implements Follower
         }
         $guess = PathShape::within($this->carried($now, $before, $frame), $home, $most);
         [$found, $share, $likeness] = $this->edge->find($frame, $guess, [0.0, 0.0], $most);
-        $found = EdgeSamples::limber($found, $home);
+        $found = EdgeSamples::smooth(EdgeSamples::limber($found, $home), $home);
         $sure = $share * min(1.0, $likeness / self::ALIKE);
         if (PathShape::apart($found, $home) > $most || $share < self::LEAST_SHARE) {
             $this->beside->add($frame, PathShape::numbers($home), null);

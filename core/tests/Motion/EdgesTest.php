@@ -216,4 +216,19 @@ final class EdgesTest extends TestCase
         self::assertLessThan(12, hypot($back[0]->x - $open[0]->x, $back[0]->y - $open[0]->y));
         self::assertEqualsWithDelta($open[4], $back[4], 1e-9);
     }
+
+    /** A mouth that has moved and opened stays so; a tooth of its edge that goes up and down from point to point is smoothed away. */
+    public function test_a_path_beside_another_is_as_smooth_as_that(): void
+    {
+        $home = array_map(static fn(int $k): PathPoint => new PathPoint(100 + 40 * cos($k * M_PI / 6), 80 + 15 * sin($k * M_PI / 6), -5, 1, 5, -1), range(0, 11));
+        $far = array_map(static fn(PathPoint $p): PathPoint => new PathPoint($p->x + 6, $p->y - 4, 9, 9, -9, 9), $home);
+        foreach (EdgeSamples::smooth($far, $home) as $k => $p) {
+            self::assertEqualsWithDelta([$home[$k]->x + 6, $home[$k]->y - 4, -5, 5], [$p->x, $p->y, $p->inX, $p->outX], 1e-9);
+        }
+        $open = array_map(static fn(PathPoint $p, int $k): PathPoint => $p->by(0, 6 * sin($k * M_PI / 6)), $home, range(0, 11));
+        $torn = array_map(static fn(PathPoint $p, int $k): PathPoint => $p->by(0, $k % 2 === 0 ? 3 : -3), $open, range(0, 11));
+        foreach (EdgeSamples::smooth($torn, $home) as $k => $p) {
+            self::assertEqualsWithDelta($open[$k]->y, $p->y, 1.6, "point {$k}");
+        }
+    }
 }

@@ -423,5 +423,6 @@ return [
     'hidden lips are laid to where the picture begins' => ['Motion/OutlineFollower.php', '$next = $this->inPixels($known->points ?? []);', '$next = $known->points ?? [];', 'FaceCarrierTest'],
     'hidden irises stay lost' => ['Motion/IrisFollower.php', 'yield from $this->bridged($gap, $now, $seen, $found, $frame, $unseen);
                 $now = $earlier', '$now = $earlier', 'FaceCarrierTest'],
+    'followed lips are as ragged as their edge' => ['Motion/EdgeSamples.php', '$reach = intdiv($n, self::SPREAD);', '$reach = 0;', 'EdgesTest'],
     'necks begin on the cheek' => ['Propose/Neck.php', 'return $up + max(', 'return 0.0 * max(', 'MeshProposalsTest'],
 ];
