@@ -13,6 +13,7 @@ const SUMS = {
   'blazeface-back': '73290de5ca128ab764a00a281ccfcbbbdc55d6e76a9420d02b94ddc1e6cdc191',
   'facemesh-attention-pinto': '83bf7a26e5fa41b634585338234048a66a91b07dfd8001057ff49107eba0e2c6',
   iris: '5159131ab2aa4f4654dec0abc8af71d14579608c1e3d2dfa61ef3543d60240dd',
+  selfie: 'faef6290623cd88b176957f4eb3e2c9abd32001f6a5c763e0f99bbf6a902fa4b',
 };
 
 const folder = fileURLToPath(new URL('../server/faces/models/', import.meta.url));

@@ -10,7 +10,7 @@ const FORMAT = 7;
 const TYPES = { float32: onnx.TensorProto.DataType.FLOAT, int32: onnx.TensorProto.DataType.INT32, int64: onnx.TensorProto.DataType.INT64 };
 const CAST = { DT_FLOAT: TYPES.float32, DT_INT32: TYPES.int32 };
 /** What is the same under another name. */
-const ALIKE = { Add: 'Add', AddV2: 'Add', AddN: 'Sum', Sub: 'Sub', Mul: 'Mul', Prelu: 'PRelu', Relu: 'Relu', Floor: 'Floor', Maximum: 'Max', Minimum: 'Min', Identity: 'Identity' };
+const ALIKE = { Add: 'Add', AddV2: 'Add', AddN: 'Sum', Sub: 'Sub', Mul: 'Mul', Prelu: 'PRelu', Relu: 'Relu', Floor: 'Floor', Maximum: 'Max', Minimum: 'Min', Identity: 'Identity', Sigmoid: 'Sigmoid' };
 const REDUCED = { Max: 'ReduceMax', Min: 'ReduceMin', Prod: 'ReduceProd' };
 const TO_PLANES = [0, 3, 1, 2];
 const TO_PIXELS = [0, 2, 3, 1];
@@ -96,6 +96,29 @@ function convolution(net, node) {
   return last[0] === 'Relu' ? net.add('Relu', [turned()], {}, node.name) : net.add('PRelu', [turned(), net.input(node.input[3])], {}, node.name);
 }
 
+/** Convolution the other way, to more pixels: its weights are of rows, columns, channels out and in. */
+function widened(net, node) {
+  const { values, shape: [rows, columns, outside, inside] } = net.weight(node.input[1]);
+  const turned = new Float32Array(values.length);
+  for (let c = 0, at = 0; c < inside; c++) {
+    for (let o = 0; o < outside; o++) {
+      for (let i = 0; i < rows * columns; i++) turned[at++] = values[(i * outside + o) * inside + c];
+    }
+  }
+  const weights = net.constant(turned, [inside, outside, rows, columns], 'float32');
+  return onPlanes(net, { ...node, input: [node.input[2]] }, 'ConvTranspose', [rows, columns], [weights], {}).turned(node.name);
+}
+
+function resized(net, node) {
+  if (!node.attr.half_pixel_centers?.b || node.attr.align_corners?.b) throw new Error(`${node.name} counts pixels from another place, which is not known.`);
+  const [height, width] = net.weight(node.input[1]).values;
+  const planes = net.add('Transpose', [net.input(node.input[0])], { perm: TO_PLANES });
+  const channels = net.add('Slice', [net.add('Shape', [planes]), net.whole([0]), net.whole([2])]);
+  const size = net.add('Concat', [channels, net.whole([height, width])], { axis: 0 });
+  const done = net.add('Resize', [planes, '', '', size], { mode: 'linear', coordinate_transformation_mode: 'half_pixel' });
+  return net.add('Transpose', [done], { perm: TO_PIXELS }, node.name);
+}
+
 function slice(net, node) {
   const [, begin, end, strides] = node.input.map((name, k) => (k === 0 ? [] : [...net.weight(name).values]));
   for (const mask of ['ellipsis_mask', 'new_axis_mask', 'shrink_axis_mask']) if (Number(node.attr[mask]?.i ?? 0) !== 0) throw new Error(`${node.name} has a ${mask}, which is not known.`);
@@ -119,7 +142,11 @@ const WRITTEN = {
   DepthwiseConv2dNative: convolution,
   StridedSlice: slice,
   BatchMatMulV2: multiplied,
+  Conv2DBackpropInput: widened,
+  ResizeBilinear: resized,
   MaxPool: (net, node) => onPlanes(net, node, 'MaxPool', numbers(node.attr.ksize).slice(1, 3), [], {}).turned(node.name),
+  AvgPool: (net, node) => onPlanes(net, node, 'AveragePool', numbers(node.attr.ksize).slice(1, 3), [], {}).turned(node.name),
+  Relu6: (net, node) => net.add('Clip', [net.input(node.input[0]), net.constant([0], [], 'float32'), net.constant([6], [], 'float32')], {}, node.name),
   Pad: (net, node) => {
     const pads = [...net.weight(node.input[1]).values];
     return net.add('Pad', [net.input(node.input[0]), net.whole([...pads.filter((_, k) => k % 2 === 0), ...pads.filter((_, k) => k % 2 === 1)])], {}, node.name);

@@ -61,7 +61,7 @@ export async function types() {
     },
   });
   // What keyframes of shapes may set, whichever kind they are of.
-  const shapes = ['ellipse', 'box', 'path', 'areaShape'].map((name) => schema.$defs[name].properties);
+  const shapes = ['ellipse', 'box', 'path', 'people', 'areaShape'].map((name) => schema.$defs[name].properties);
   schema.$defs.shapeKey = { type: 'object', properties: Object.assign({}, ...shapes.map((p) => p.keys.items.properties)), required: ['frame'], additionalProperties: false };
   for (const properties of shapes) properties.keys.items = { $ref: '#/$defs/shapeKey' };
   const touches = { type: 'array', items: { $ref: '#/$defs/touch' } };

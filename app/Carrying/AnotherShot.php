@@ -9,14 +9,12 @@ use App\Treatment\AssetFiles;
 use App\Treatment\FreshIds;
 use App\Treatment\Recipes;
 use App\Treatment\Renderers;
-use App\Treatment\Tracks;
 use Cossel\Core\Carry\Alike;
 use Cossel\Core\Carry\AreaTones;
 use Cossel\Core\Carry\Matched;
 use Cossel\Core\Carry\Matching;
 use Cossel\Core\Carry\Tones;
 use Cossel\Core\Judge\Vectorscope;
-use Cossel\Core\Motion\Motions;
 use Cossel\Core\Outline\AreaMatte;
 use Cossel\Core\Picture\Frame;
 use Cossel\Core\Recipe\Area;
@@ -30,7 +28,7 @@ final class AnotherShot
     /** Skin, lips and whites lie in the middle of the scope. */
     private const ZOOM = 2.0;
 
-    public function __construct(private readonly Recipes $recipes, private readonly Renderers $renderers, private readonly Tracks $tracks, private readonly AssetFiles $assets, private readonly Frames $frames, private readonly RecipeWriter $writer) {}
+    public function __construct(private readonly Recipes $recipes, private readonly Renderers $renderers, private readonly AssetFiles $assets, private readonly Frames $frames, private readonly RecipeWriter $writer) {}
 
     /**
      * On a frame of each.
@@ -87,7 +85,7 @@ final class AnotherShot
         }
         $ids = new FreshIds($this->writer->json($here));
         $frames = $this->frames->of($shot->readyFootage()->file(), [$frame]);
-        $matching = new Matching(new Motions($here, $this->tracks->of($here)), $frames, $ids->of(...), $this->assets->of($here));
+        $matching = new Matching($this->renderers->motions($here), $frames, $ids->of(...), $this->assets->of($here));
         $first = array_key_first($wanted);
 
         return $byBase ? $matching->base($here, $first, $wanted[$first]) : $matching->matched($here, $wanted);

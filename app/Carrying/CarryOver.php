@@ -94,7 +94,7 @@ final class CarryOver
         $tell('Meeting the look');
         $frames = $this->frames->of($to->footage, array_values(array_unique([$frame, ...Frames::numbers($target->source->span)])));
         [$recipe, $moved] = $this->moved($treatment, $carried, new Scene($to->footage, $recipe, $tracks), $frames);
-        $matched = (new Matching(new Motions($recipe, $tracks), $frames, $ids->of(...), $this->assets->of($recipe)))->matched($recipe, self::wanted($treatment, $carried));
+        $matched = (new Matching((new Scene($to->footage, $recipe, $tracks))->motions(), $frames, $ids->of(...), $this->assets->of($recipe)))->matched($recipe, self::wanted($treatment, $carried));
         $strange = array_filter($matched->misses, static fn(array $miss): bool => $miss[0] > self::STRANGE);
         $doubts = array_map(static fn(string $id): string => "{$matched->recipe->area($id)->name}: far from what it comes from, this may be somebody else", array_keys($strange));
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Carrying;
 
+use App\Faces\Crowds;
 use App\Footage\FootageFile;
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Motion\Track;
@@ -17,6 +18,6 @@ final readonly class Scene
 
     public function motions(): Motions
     {
-        return new Motions($this->recipe, $this->tracks);
+        return new Motions($this->recipe, $this->tracks, app(Crowds::class)->in($this->footage));
     }
 }

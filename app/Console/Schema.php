@@ -90,6 +90,7 @@ final class Schema extends Command
             'ellipse' => $shape('ellipse', $own, [...$round, ...$edge], ['centre', 'radii']),
             'box' => $shape('box', $own, [...$round, 'round' => $number(0, 1), ...$edge], ['centre', 'radii']),
             'path' => $shape('path', $own, [...$points, ...$edge], ['points']),
+            'people' => $shape('people', ['place' => ['oneOf' => [['type' => 'null'], $point]]], $edge, []),
             'areaShape' => $shape('area', ['of' => $ref('id')], ['opacity' => $number(0, 1)], ['of']),
         ];
         $range = static fn(array ...$numbers): array => ['type' => 'array', 'prefixItems' => $numbers, 'minItems' => 3, 'maxItems' => 3];

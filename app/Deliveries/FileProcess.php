@@ -7,6 +7,7 @@ namespace App\Deliveries;
 use App\Carrying\CannotCarry;
 use App\Carrying\CarryOver;
 use App\Carrying\Scene;
+use App\Faces\Crowds;
 use App\Following\AreaFollower;
 use App\Footage\FootageFile;
 use App\Footage\FootageInfo;
@@ -43,6 +44,7 @@ final class FileProcess
         private readonly MatteFiles $mattes,
         private readonly Filesystem $files,
         private readonly CarryOver $over,
+        private readonly Crowds $crowds,
     ) {}
 
     /**
@@ -77,8 +79,9 @@ final class FileProcess
             if ($order->tracks !== null) {
                 $this->files->put($order->tracks, TracksFile::written($recipe, $tracks, $points));
             }
+            $this->crowds->prepare($recipe, $footage, $from, $to);
             if ($order->mattes !== null) {
-                $this->mattes->write($this->renderer($recipe, $tracks, $assets), $recipe->areas, $footage, $from, $to, $order->mattes);
+                $this->mattes->write($this->renderer($recipe, $footage, $tracks, $assets), $recipe->areas, $footage, $from, $to, $order->mattes);
             }
             $parts = $this->render($recipe, $tracks, $assets, $footage, $format, $from, $to, $work, $order->workers, $say);
             $this->finisher->finish($footage, $format, $parts, $from, $to, $out);
@@ -148,16 +151,16 @@ final class FileProcess
         $footage = new FootageFile($told['footage'], $told['sha256'], FootageInfo::fromArray($told['info']), $told['name']);
         $tracks = array_map(static fn(string $json): Track => Track::known(json_decode($json, true)), $told['tracks']);
         $recipe = $this->reader->read(json_decode($told['recipe'], true));
-        $renderer = $this->renderer($recipe, $tracks, $told['assets']);
+        $renderer = $this->renderer($recipe, $footage, $tracks, $told['assets']);
         foreach ($told['parts'] as [$from, $to, $file]) {
             $this->parts->render($footage, $renderer, Format::from($told['format']), $from, $to, $file, static fn(): bool => true);
         }
     }
 
     /** @param array<string, Track> $tracks by sha256 */
-    private function renderer(Recipe $recipe, array $tracks, ?string $assets): FrameRenderer
+    private function renderer(Recipe $recipe, FootageFile $footage, array $tracks, ?string $assets): FrameRenderer
     {
-        return new FrameRenderer($recipe, new Motions($recipe, $tracks), $this->assets->of($recipe, $assets));
+        return new FrameRenderer($recipe, new Motions($recipe, $tracks, $this->crowds->in($footage)), $this->assets->of($recipe, $assets));
     }
 
     private function footage(string $path, string $work): FootageFile

@@ -7,26 +7,27 @@ namespace App\Faces;
 use App\Footage\FileLock;
 use App\Footage\StorageFull;
 use Cossel\Core\Face\Mesh;
+use Cossel\Core\Face\PeopleMatte;
 
 /**
- * The measured faces of one footage in one file: for each frame, in the order they were measured, its number, how many faces there are,
- * and these. What a process that was killed left half written at its end is written over.
+ * What was measured of the people of one footage: for each frame, in the order they were measured, how many faces there are, how large the
+ * matte is, the faces, and the matte, packed. A second file tells where each frame stands, so that one is read at once, however many there are.
+ * What a process that was killed left half written counts for nothing.
  */
 final readonly class FaceFile
 {
+    /** Bytes before the faces of a frame: their number, and cells across and down. */
     private const HEAD = 6;
+    /** Bytes for each frame in the second file: where it begins, and its bytes; 0 where it was not measured. */
+    private const ENTRY = 12;
+    public const PLACES = '.at';
 
     public function __construct(private string $path) {}
 
-    /** @return array<int, true> frames that were measured */
-    public function frames(): array
+    /** @return array<int, true> frames of a span that were measured */
+    public function frames(int $from, int $to): array
     {
-        $frames = [];
-        foreach ($this->records(false) as $frame => $_) {
-            $frames[$frame] = true;
-        }
-
-        return $frames;
+        return array_map(static fn(): bool => true, $this->places($from, $to));
     }
 
     /**
@@ -35,71 +36,94 @@ final readonly class FaceFile
     public function faces(int $from, int $to): array
     {
         $faces = [];
-        foreach ($this->records(true) as $frame => $bytes) {
-            if ($frame >= $from && $frame <= $to) {
-                $faces[$frame] = array_map(Mesh::read(...), $bytes === '' ? [] : str_split($bytes, Mesh::BYTES));
-            }
+        foreach ($this->records($from, $to) as $frame => $bytes) {
+            $count = unpack('v', $bytes)[1] ?? 0;
+            $meshes = substr($bytes, self::HEAD, $count * Mesh::BYTES);
+            $faces[$frame] = array_map(Mesh::read(...), $meshes === '' ? [] : str_split($meshes, Mesh::BYTES));
         }
-        ksort($faces);
 
         return $faces;
     }
 
-    /** @param array<int, list<Mesh>> $faces by frame */
-    public function add(array $faces): void
+    public function people(int $frame): ?PeopleMatte
+    {
+        foreach ($this->records($frame, $frame) as $bytes) {
+            /** @var array{count: int, across: int, down: int} $head */
+            $head = unpack('vcount/vacross/vdown', $bytes);
+            $cells = gzuncompress(substr($bytes, self::HEAD + $head['count'] * Mesh::BYTES), $head['across'] * $head['down']);
+
+            return PeopleMatte::of($head['across'], $head['down'], (string) $cells);
+        }
+
+        return null;
+    }
+
+    /** @param array<int, Measured> $measured by frame */
+    public function add(array $measured): void
     {
         is_dir(dirname($this->path)) || @mkdir(dirname($this->path), 0o777, true);
-        FileLock::hold("{$this->path}.lock", function () use ($faces): void {
-            $file = @fopen($this->path, 'c+b');
-            if ($file === false) {
+        FileLock::hold("{$this->path}.lock", function () use ($measured): void {
+            // Places without the file they are of tell nothing.
+            is_file($this->path) || @unlink($this->path . self::PLACES);
+            [$file, $places] = [@fopen($this->path, 'ab'), @fopen($this->path . self::PLACES, 'cb')];
+            if ($file === false || $places === false) {
                 throw StorageFull::or("{$this->path} cannot be written.");
             }
-            fseek($file, $this->whole());
-            foreach ($faces as $frame => $all) {
-                fwrite($file, pack('Vv', $frame, count($all)) . implode('', array_map(static fn(Mesh $face): string => $face->bytes(), $all)));
+            $entries = [];
+            $isWhole = true;
+            foreach ($measured as $frame => $one) {
+                $bytes = $one->bytes();
+                $entries[$frame] = pack('PV', fstat($file)['size'] ?? 0, strlen($bytes));
+                $isWhole = $isWhole && fwrite($file, $bytes) === strlen($bytes) && fflush($file);
             }
-            ftruncate($file, max(0, (int) ftell($file)));
+            // What the second file tells of is there, whatever happens.
+            $isWhole = $isWhole && fsync($file);
+            foreach ($isWhole ? $entries : [] as $frame => $entry) {
+                $isWhole = fseek($places, $frame * self::ENTRY) === 0 && fwrite($places, $entry) === self::ENTRY && $isWhole;
+            }
+            if (!$isWhole) {
+                throw StorageFull::or("{$this->path} cannot be written.");
+            }
             fclose($file);
+            fclose($places);
         });
     }
 
-    /** How many of its bytes are whole records. */
-    private function whole(): int
+    /**
+     * @return \Generator<int, string> bytes by frame, rising
+     */
+    private function records(int $from, int $to): \Generator
     {
-        $records = $this->records(false);
-        while ($records->valid()) {
-            $records->next();
+        $places = $this->places($from, $to);
+        $file = $places === [] ? false : @fopen($this->path, 'rb');
+        foreach ($file === false ? [] : $places as $frame => [$at, $length]) {
+            fseek($file, $at);
+            $bytes = (string) fread($file, max(1, $length));
+            if (strlen($bytes) === $length) {
+                yield $frame => $bytes;
+            }
         }
-
-        return $records->getReturn();
+        $file === false || fclose($file);
     }
 
-    /**
-     * @param bool $whole whether the meshes are read too
-     *
-     * @return \Generator<int, string, mixed, int> bytes of the meshes by frame; returns where the last whole record ends
-     */
-    private function records(bool $whole): \Generator
+    /** @return array<int, array{int, int}> where frames of a span begin, and how many bytes they have */
+    private function places(int $from, int $to): array
     {
-        $file = @fopen($this->path, 'rb');
-        if ($file === false) {
-            return 0;
-        }
-        $size = (int) (fstat($file)['size'] ?? 0);
-        $at = 0;
-        while ($at + self::HEAD <= $size) {
-            fseek($file, $at);
-            /** @var array{frame: int, count: int} $head */
-            $head = unpack('Vframe/vcount', (string) fread($file, self::HEAD));
-            $bytes = $head['count'] * Mesh::BYTES;
-            if ($at + self::HEAD + $bytes > $size) {
+        clearstatcache(true, $this->path);
+        $size = (int) @filesize($this->path);
+        $bytes = (string) @file_get_contents($this->path . self::PLACES, false, null, $from * self::ENTRY, max(0, $to - $from + 1) * self::ENTRY);
+        $places = [];
+        foreach (str_split($bytes, self::ENTRY) as $k => $entry) {
+            if (strlen($entry) < self::ENTRY) {
                 break;
             }
-            yield $head['frame'] => $whole && $bytes > 0 ? (string) fread($file, $bytes) : '';
-            $at += self::HEAD + $bytes;
+            /** @var array{at: int, length: int} $place */
+            $place = unpack('Pat/Vlength', $entry);
+            if ($place['length'] >= self::HEAD && $place['at'] + $place['length'] <= $size) {
+                $places[$from + $k] = [$place['at'], $place['length']];
+            }
         }
-        fclose($file);
 
-        return $at;
+        return $places;
     }
 }

@@ -9,7 +9,7 @@ use App\Footage\FrameCache;
 use Cossel\Core\Face\Mesh;
 use Symfony\Component\Process\Process;
 
-/** Lays meshes over the faces of frames. Nets of a package do it, in a process of its own (server/faces); what becomes of them is the core's. */
+/** Lays meshes over the faces of frames, and a matte over their people. Nets of a package do it, in a process of its own (server/faces); what becomes of them is the core's. */
 final class FaceMeter
 {
     /** Rows of the pictures that faces are measured in. */
@@ -39,7 +39,7 @@ final class FaceMeter
     /**
      * @param list<int> $numbers frames; those in a row are gone through as such
      *
-     * @return \Generator<int, list<Mesh>> by frame, as soon as each is known
+     * @return \Generator<int, Measured> by frame, as soon as each is known
      *
      * @throws CannotFindFaces
      */
@@ -59,7 +59,7 @@ final class FaceMeter
                 }
                 $text .= $part;
                 while (($end = strpos($text, "\n")) !== false) {
-                    yield $numbers[$k++] => self::meshes(substr($text, 0, $end), $rows);
+                    yield $numbers[$k++] => self::measured(substr($text, 0, $end), $rows);
                     $text = substr($text, $end + 1);
                 }
             }
@@ -75,12 +75,14 @@ final class FaceMeter
         }
     }
 
-    /** @return list<Mesh> */
-    private static function meshes(string $line, int $rows): array
+    private static function measured(string $line, int $rows): Measured
     {
-        return array_map(static function (array $face) use ($rows): Mesh {
+        ['faces' => $faces, 'people' => $people] = json_decode($line, true, flags: JSON_THROW_ON_ERROR);
+        $meshes = array_map(static function (array $face) use ($rows): Mesh {
             return Mesh::of($face['score'], array_map(static fn(float|int $v): float => $v / $rows, array_merge(...$face['points'])));
-        }, json_decode($line, true, flags: JSON_THROW_ON_ERROR));
+        }, $faces);
+
+        return new Measured($meshes, $people['across'], $people['down'], (string) base64_decode($people['cells'], true));
     }
 
     /**

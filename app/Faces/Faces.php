@@ -6,9 +6,10 @@ namespace App\Faces;
 
 use App\Footage\FootageFile;
 use Cossel\Core\Face\Mesh;
+use Cossel\Core\Face\PeopleMatte;
 use Illuminate\Filesystem\Filesystem;
 
-/** The faces of footage: kept by its content, measured where they are not yet. */
+/** The faces and the people of footage: kept by its content, measured where they are not yet. */
 final class Faces
 {
     /** Frames written together. */
@@ -44,6 +45,25 @@ final class Faces
     public function on(FootageFile $footage, int $frame): array
     {
         return $this->through($footage, $frame, $frame)->on($frame);
+    }
+
+    /**
+     * The matte of all people on a frame.
+     *
+     * @param int $until the last frame that is measured along, where it was not measured yet
+     *
+     * @throws CannotFindFaces
+     */
+    public function people(FootageFile $footage, int $frame, int $until): PeopleMatte
+    {
+        $file = $this->file($footage);
+        $people = $file->people($frame);
+        if ($people === null) {
+            $this->through($footage, $frame, $until);
+            $people = $file->people($frame);
+        }
+
+        return $people ?? throw new CannotFindFaces("The people on frame {$frame} could not be kept. Try it again.");
     }
 
     /** What is known so far. */
@@ -89,7 +109,7 @@ final class Faces
      */
     public function missing(FootageFile $footage, int $from, int $to, int $most): array
     {
-        $known = $this->file($footage)->frames();
+        $known = $this->file($footage)->frames($from, $to);
         $missing = [];
         for ($frame = $from; $frame <= $to && count($missing) < $most; ++$frame) {
             if (!isset($known[$frame])) {
@@ -109,7 +129,7 @@ final class Faces
     /** Throws all away; whoever needs some has them measured again. */
     public function empty(): void
     {
-        $this->files->delete($this->files->glob("{$this->path}/*.faces"));
+        $this->files->delete([...$this->files->glob("{$this->path}/*" . FaceFile::PLACES), ...$this->files->glob("{$this->path}/*.faces")]);
     }
 
     /** Lets those go that were not used for longest, and those measured in another way, as far as there are too many. */
@@ -126,7 +146,7 @@ final class Faces
             if ($bytes <= $this->mostBytes) {
                 break;
             }
-            $this->files->delete($file);
+            $this->files->delete([$file . FaceFile::PLACES, $file]);
             $bytes -= $sizes[$file];
         }
     }

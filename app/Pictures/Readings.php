@@ -157,7 +157,7 @@ final class Readings
 
     private function outline(Recipe $recipe, Area $area, int $number, Frame $frame): Grey
     {
-        $matte = AreaMatte::on($area, $number, $this->renderers->motions($recipe), $frame->format->rect());
+        $matte = AreaMatte::on($area, $number, $this->renderers->motions($recipe), $frame->format->rect(), $frame);
 
         return $matte->matte($matte->bounds());
     }

@@ -4,14 +4,15 @@ declare(strict_types=1);
 
 namespace App\Treatment;
 
+use App\Faces\Crowds;
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Render\FrameRenderer;
 
-/** Renderers of recipes, with the tracks and files these name. */
+/** Renderers of recipes, with the tracks and files these name and the people they have to do with. */
 final class Renderers
 {
-    public function __construct(private readonly Tracks $tracks, private readonly AssetFiles $assets) {}
+    public function __construct(private readonly Tracks $tracks, private readonly AssetFiles $assets, private readonly Crowds $crowds) {}
 
     public function of(Recipe $recipe): FrameRenderer
     {
@@ -20,6 +21,6 @@ final class Renderers
 
     public function motions(Recipe $recipe): Motions
     {
-        return new Motions($recipe, $this->tracks->of($recipe));
+        return new Motions($recipe, $this->tracks->of($recipe), $this->crowds->of($recipe));
     }
 }

@@ -1,6 +1,7 @@
 /**
- * Lays a mesh over every face of pictures. Pictures come in on standard input (see pictures.cjs); for each a line of JSON goes out: its
- * faces, each with its score and points (x, y, depth; pixels). The word of a picture is
+ * Lays a mesh over every face of pictures, and a matte over their people. Pictures come in on standard input (see pictures.cjs); for each a
+ * line of JSON goes out: its faces, each with its score and points (x, y, depth; pixels), and the matte (see people.cjs), its cells packed
+ * (zlib, base64). The word of a picture is
  *
  *   anew     nothing is known of where faces are: they are looked for, small ones too
  *   search   faces are where they were in the picture before, more or less; new ones are looked for as well
@@ -8,10 +9,12 @@
  */
 'use strict';
 
+const { deflateSync } = require('node:zlib');
 const { incoming } = require('./pictures.cjs');
 const { net } = require('./nets.cjs');
 const { boxes } = require('./boxes.cjs');
 const { mesh, withIrises, round } = require('./mesh.cjs');
+const { people } = require('./people.cjs');
 
 /** The score from which a mesh lies on a face. */
 const FACE = 8;
@@ -70,7 +73,7 @@ async function measure(nets, picture, known) {
 }
 
 async function main() {
-  const nets = { detector: await net('blazeface-back'), whole: await net('facemesh-attention-pinto'), eye: await net('iris') };
+  const nets = { detector: await net('blazeface-back'), whole: await net('facemesh-attention-pinto'), eye: await net('iris'), people: await net('selfie') };
   let known = [];
   for await (const picture of incoming(process.stdin)) {
     // Irises are looked at once, when the mesh rests.
@@ -78,7 +81,8 @@ async function main() {
     known = [];
     for (const face of faces) known.push(await withIrises(nets, picture, face));
     const told = known.map(({ score, points }) => ({ score: Number(score.toFixed(2)), points: points.map((p) => p.map((v) => Number(v.toFixed(2)))) }));
-    process.stdout.write(`${JSON.stringify(told)}\n`);
+    const { across, down, cells } = await people(nets.people, picture);
+    process.stdout.write(`${JSON.stringify({ faces: told, people: { across, down, cells: deflateSync(cells).toString('base64') } })}\n`);
   }
 }
 

@@ -102,12 +102,26 @@ final class FacesTest extends AppTestCase
         $again = app(Faces::class)->through($footage, 0, 1, static fn(): bool => self::fail('It was measured again.'));
         self::assertEquals($faces->on(1)[0]->bytes(), $again->on(1)[0]->bytes());
         self::assertSame(0, $again->nearest(0));
+        // The man is seen from his hair to the lower edge of the picture, and nothing of the room.
+        $people = app(Faces::class)->people($footage, 1, 1);
+        self::assertSame([455, 256], [$people->across, $people->down]);
+        $at = static fn(float $x, float $y): int => $people->cells[(int) ($y * 256) * 455 + (int) ($x * 256)];
+        [$x, $y] = $faces->on(1)[0]->middle();
+        self::assertGreaterThan(230, min($at($x, $y), $at($x, $y - 0.2), $at($x, 0.95)));
+        self::assertLessThan(25, max($at(0.05, 0.05), $at(1.7, 0.05), $at(0.05, 0.5)));
 
-        // What a killed process left half written is written over.
+        // What a killed process left half written is measured again.
         $file = (glob(config('cossel.cache.path') . "/faces/{$footage->sha256}.*.faces") ?: [])[0];
         file_put_contents($file, substr((string) file_get_contents($file), 0, -100));
         self::assertSame([1], app(Faces::class)->missing($footage, 0, 1, 10));
         self::assertCount(1, app(Faces::class)->through($footage, 0, 1)->on(1));
+        self::assertSame($people->cells, app(Faces::class)->people($footage, 1, 1)->cells);
+        // Where frames stand tells nothing when what it tells of is gone.
+        unlink($file);
+        self::assertSame([0, 1], app(Faces::class)->missing($footage, 0, 1, 10));
+        app(Faces::class)->through($footage, 0, 1);
+        self::assertSame($people->cells, app(Faces::class)->people($footage, 1, 1)->cells);
+        self::assertSame([], app(Faces::class)->missing($footage, 0, 1, 10));
         self::assertSame([], app(Faces::class)->missing($footage, 0, 1, 10));
         app(Faces::class)->forget($footage->sha256);
         self::assertSame([0, 1], app(Faces::class)->missing($footage, 0, 1, 10));
@@ -123,6 +137,35 @@ final class FacesTest extends AppTestCase
         $this->postJson("/api/shots/{$shot->id}/person", ['frame' => 0])->assertOk()->assertJsonPath('near', 1);
         $found = $this->postJson("/api/shots/{$shot->id}/person", ['frame' => 1])->assertOk()->assertJsonPath('near', null)->assertJsonPath('people.0.best.teeth', 1);
         self::assertContains('Teeth', array_column($found->json('people.0.areas'), 'name'));
+    }
+
+    public function test_people_are_treated_where_they_are_seen_at_the_bench_and_in_what_is_written(): void
+    {
+        $clip = self::laugh('scale=640:360');
+        $shot = $this->shot($clip);
+        ['recipe' => $recipe, 'revision' => $base] = $this->getJson("/api/shots/{$shot->id}/recipe")->json();
+        $recipe['areas'] = [[
+            'id' => 'a', 'name' => 'Whole person', 'part' => 'person', 'live' => ['from' => 0, 'to' => 1],
+            'outline' => ['at' => 0, 'shapes' => [['id' => 's', 'kind' => 'people', 'place' => [0.88, 0.5]]]],
+            'touches' => [['id' => 't', 'kind' => 'exposure', 'stops' => -1]],
+        ]];
+        $this->putJson("/api/shots/{$shot->id}/recipe", ['base' => $base, 'label' => 'Darker', 'recipe' => $recipe])->assertOk();
+        $light = static fn(\GdImage $image, float $x, float $y): int => (imagecolorat($image, (int) ($x * 360), (int) ($y * 360)) >> 8) & 0xFF;
+        // Nothing was measured before: it is as it is wanted.
+        $matte = $this->postJson("/api/shots/{$shot->id}/picture", ['frame' => 1, 'view' => 'matte', 'area' => 'a', 'height' => 360], ['Accept' => 'image/jpeg'])->assertOk();
+        $seen = imagecreatefromstring((string) $matte->getContent()) ?: self::fail('no picture');
+        self::assertGreaterThan(245, min($light($seen, 0.88, 0.5), $light($seen, 0.88, 0.2), $light($seen, 0.88, 0.97)));
+        self::assertLessThan(10, max($light($seen, 0.1, 0.1), $light($seen, 1.7, 0.1), $light($seen, 0.05, 0.5)));
+
+        file_put_contents("{$this->folder}/recipe.json", json_encode($recipe));
+        $this->artisan('cossel:process', ['--footage' => $clip, '--recipe' => "{$this->folder}/recipe.json", '--out' => "{$this->folder}/out.mkv", '--workers' => 1])->assertSuccessful();
+        [$was, $is] = array_map(fn(string $file): \GdImage => imagecreatefromstring($this->ffmpeg(['-i', $file, '-vf', 'select=eq(n\\,1)', '-frames:v', '1', '-c:v', 'png', '-f', 'image2pipe', '-'])) ?: self::fail($file), [$clip, "{$this->folder}/out.mkv"]);
+        foreach ([[0.88, 0.5], [0.88, 0.97]] as $at) {
+            self::assertEqualsWithDelta(0.735, $light($is, ...$at) / $light($was, ...$at), 0.04);
+        }
+        foreach ([[0.1, 0.1], [1.7, 0.1], [0.05, 0.5]] as $at) {
+            self::assertEqualsWithDelta($light($was, ...$at), $light($is, ...$at), 3);
+        }
     }
 
     public function test_faces_are_measured_ahead_a_run_at_a_time_once_frames_are_there(): void

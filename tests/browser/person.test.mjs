@@ -107,7 +107,7 @@ test('of somebody who laughs the skin is taken by name: without eyes, brows, lip
   await page.getByRole('button', { name: 'Add an area' }).waitFor();
   await page.getByText(/^42 of 0–83$/).waitFor();
   await page.keyboard.press('w');
-  const parts = page.getByRole('group', { name: 'Parts of the skin' });
+  const parts = page.getByRole('group', { name: 'Skin, its parts, and the whole' });
   await parts.getByRole('button', { name: 'Skin', exact: true }).click({ timeout: 90000 });
   await parts.getByRole('button', { name: 'Forehead' }).click();
   // What it is made of comes with it, and nothing else that has a name.

@@ -7,7 +7,9 @@ import { InferenceSession, Tensor } from 'onnxruntime-node';
 import { afterAll, expect, it } from 'vitest';
 import { written } from '../../scripts/onnx.mjs';
 
-const { window, incoming } = createRequire(import.meta.url)('../../server/faces/pictures.cjs');
+const require = createRequire(import.meta.url);
+const { window, incoming } = require('../../server/faces/pictures.cjs');
+const { people } = require('../../server/faces/people.cjs');
 const folder = mkdtempSync(join(tmpdir(), 'cossel-onnx-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 
@@ -90,6 +92,49 @@ it('slices, turns, reductions and gathered places are as in the net they came fr
   near(most.data, [0, 1].flatMap((i) => [0, 1, 2, 3].map((k) => Math.max(at(i, 0, k), at(i, 1, k), at(i, 2, k)))));
   const places = await run([2, 3, 4], x, { p: { ...whole([1, 2, 0, 1]), shape: [2, 2] } }, [{ name: 'y', op: 'GatherNd', input: ['x', 'p'] }]);
   near(places.data, [...[0, 1, 2, 3].map((k) => at(1, 2, k)), ...[0, 1, 2, 3].map((k) => at(0, 1, k))]);
+});
+
+it('pools, sizes and convolutions to more pixels are as in the net they came from', async () => {
+  const x = some(3 * 5 * 2);
+  const at = (y, z, c) => x[(y * 5 + z) * 2 + c];
+  const each = (rows, columns, channels, value) => Array.from({ length: rows * columns * channels }, (_, k) => value(Math.floor(k / channels / columns), Math.floor(k / channels) % columns, k % channels));
+  // Of a square that reaches over the edge only what is inside counts.
+  const pooled = await run([1, 3, 5, 2], x, {}, [{ name: 'y', op: 'AvgPool', input: ['x'], attr: { ksize: ints(1, 2, 2, 1), strides: ints(1, 2, 2, 1), padding: said('SAME') } }]);
+  near(pooled.data, each(2, 3, 2, (y, z, c) => {
+    const inside = [[0, 0], [0, 1], [1, 0], [1, 1]].map(([i, j]) => [2 * y + i, 2 * z + j]).filter(([r, q]) => r < 3 && q < 5);
+    return inside.reduce((sum, [r, q]) => sum + at(r, q, c), 0) / inside.length;
+  }));
+  const resized = await run([1, 3, 5, 2], x, { s: whole([6, 8]) }, [{ name: 'y', op: 'ResizeBilinear', input: ['x', 's'], attr: { half_pixel_centers: { b: true } } }]);
+  const along = (k, from, to) => {
+    const place = Math.max(0, Math.min(from - 1, ((k + 0.5) * from) / to - 0.5));
+    const low = Math.min(Math.floor(place), from - 2);
+    return [[low, 1 - (place - low)], [low + 1, place - low]];
+  };
+  near(resized.data, each(6, 8, 2, (y, z, c) => along(y, 3, 6).reduce((sum, [r, u]) => sum + along(z, 5, 8).reduce((inner, [q, v]) => inner + u * v * at(r, q, c), 0), 0)));
+  // The convolution the other way: each value goes where the convolution would have it from.
+  const w = some(3 * 3 * 4 * 2, 2);
+  const wide = await run([1, 3, 5, 2], x, { o: whole([1, 6, 10, 4]), w: { values: w, shape: [3, 3, 4, 2] } }, [{ name: 'y', op: 'Conv2DBackpropInput', input: ['o', 'w', 'x'], attr: { strides: ints(1, 2, 2, 1), padding: said('SAME') } }]);
+  near(wide.data, each(6, 10, 4, (y, z, o) => {
+    let sum = 0;
+    for (let i = 0; i < 3; i++) for (let j = 0; j < 3; j++) for (let c = 0; c < 2; c++) if ((y - i) % 2 === 0 && (z - j) % 2 === 0 && y >= i && z >= j) sum += at((y - i) / 2, (z - j) / 2, c) * w[((i * 3 + j) * 4 + o) * 2 + c];
+    return sum;
+  }));
+  near((await run([4], Float32Array.of(-9, 0.5, 5, 9), {}, [{ name: 'y', op: 'Relu6', input: ['x'] }])).data, [0, 0.5, 5, 6]);
+  near((await run([2], Float32Array.of(0, 2), {}, [{ name: 'y', op: 'Sigmoid', input: ['x'] }])).data, [0.5, 1 / (1 + Math.exp(-2))]);
+});
+
+it.each([[40, 16], [16, 40], [16, 16]])('people of a picture of %i by %i are seen in square windows that blend', async (width, height) => {
+  // A net that takes for people what is red, in a picture whose red rises along its longer side.
+  const codes = Uint16Array.from({ length: 3 * width * height }, (_, k) => (k < width * height ? (width > height ? k % width : Math.floor(k / width)) * 6 : 0));
+  const sent = Buffer.concat([Buffer.from(`${JSON.stringify({ width, height, word: 'anew', rgb: [[1, 0, 0, 0], [0, 1, 0, 0], [0, 0, 1, 0]] })}\n`), Buffer.from(codes.buffer)]);
+  const shown = [];
+  const red = { size: 16, run: (pixels) => (shown.push(pixels.length), { people: Float32Array.from({ length: 256 }, (_, k) => pixels[3 * k]) }) };
+  for await (const picture of incoming([sent])) {
+    const { across, down, cells } = await people(red, picture);
+    expect([across, down, cells.length]).toEqual([width, height, width * height]);
+    cells.forEach((value, k) => expect(Math.abs(value - codes[k])).toBeLessThanOrEqual(3));
+  }
+  expect(shown).toHaveLength(width === height ? 1 : 5);
 });
 
 it('what is not known is said, not left out', () => {

@@ -120,6 +120,26 @@ describe('outlines as a whole', () => {
     expect(outlines.activeShape.value?.id).toBe('s1');
   });
 
+  it('are people too: everybody, or the one whose face is clicked, with edges but nowhere to go', () => {
+    const { outlines, the, labels, following } = outlining([area('a', [ellipse('s1')])]);
+    outlines.joinNext('keep');
+    outlines.addPeople();
+    expect(the('a').outline.shapes[1]).toEqual({ id: outlines.active.value, kind: 'people', join: 'keep', place: null, featherIn: 0, featherOut: 0, grow: 0, opacity: 1, keys: [] });
+    const id = outlines.active.value ?? '';
+    outlines.meanPerson(id, [0.51234567, 0.4]);
+    expect(the('a').outline.shapes[1]).toMatchObject({ place: [0.512346, 0.4] });
+    outlines.change(id, { featherOut: 0.02 }, 10);
+    expect(the('a').outline.shapes[1]).toMatchObject({ featherOut: 0.02 });
+    expect(following.shapeId.value).toBeNull();
+    // No handles of it are drawn, and its first shape is still where hands take hold.
+    expect(outlines.staged(the('a')).map((s) => s.shape.id)).toEqual(['s1']);
+    outlines.meanPerson(id, null);
+    expect(the('a').outline.shapes[1]).toMatchObject({ place: null });
+    expect(labels).toEqual(['A: people', 'A: one person', 'A: everybody']);
+    outlines.meanPerson('s1', [0.5, 0.5]);
+    expect(the('a').outline.shapes[0]).not.toHaveProperty('place');
+  });
+
   it('keep the values of a last keyframe that is taken away', () => {
     const { outlines, the, frame } = outlining([area('a', [ellipse('s1')])]);
     outlines.addKey('s1');

@@ -15,6 +15,7 @@ use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\Outline;
 use Cossel\Core\Recipe\Pair;
 use Cossel\Core\Recipe\Part;
+use Cossel\Core\Recipe\People;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\Shape;
 
@@ -181,6 +182,8 @@ final class Carrying
         $here = array_intersect_key($this->here->marks($this->poses, $this->frame), $marks);
         $from = array_map(static fn(string $place): array => $marks[$place], array_keys($here));
         $fit = count($here) < self::LEAST_MARKS ? null : Fit::least(Model::Similarity, $from, array_values($here));
+        $isOne = static fn(Shape $shape): bool => !$shape instanceof People || $shape->place !== null;
+        $fit ??= array_filter($area->outline->shapes, $isOne) === [] ? Matrix::identity() : null;
         if ($fit === null) {
             $this->words[] = "{$area->name}: left out, nothing tells where it belongs here";
 

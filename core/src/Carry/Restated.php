@@ -13,6 +13,7 @@ use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Keyed;
 use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\PathPoint;
+use Cossel\Core\Recipe\People;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\Shape;
 use Cossel\Core\Recipe\Touch;
@@ -155,6 +156,7 @@ final class Restated
             $shape instanceof Ellipse => new Ellipse(...$values),
             $shape instanceof Box => new Box(...$values),
             $shape instanceof Path => new Path(...$values),
+            $shape instanceof People => new People(...array_diff_key($values, ['motion' => null])),
             default => throw new \LogicException("There is no such shape as {$shape->kind()}."),
         };
     }
@@ -162,6 +164,10 @@ final class Restated
     /** A shape taken along by a similarity, its feather too. */
     public static function moved(Shape $shape, Matrix $fit): Shape
     {
+        if ($shape instanceof People && $shape->place !== null) {
+            $shape = $shape->placed($fit->apply(...$shape->place));
+        }
+
         return $shape->changed(static function (array $values) use ($fit): array {
             $scale = $fit->scale();
             foreach (['featherIn', 'featherOut', 'grow'] as $length) {
@@ -171,7 +177,7 @@ final class Restated
                 return [...$values, 'points' => array_map(static fn(PathPoint $p): PathPoint => $p->moved($fit), $values['points'])];
             }
 
-            return [
+            return !isset($values['centre']) ? $values : [
                 ...$values,
                 'centre' => $fit->apply(...$values['centre']),
                 'radii' => array_map(static fn(float $v): float => $v * $scale, $values['radii']),

@@ -39,6 +39,19 @@ final readonly class FollowedFace
         return $this->meshes;
     }
 
+    /** Its mesh on a frame, or on the nearest one it is seen on. */
+    public function near(int $frame): ?Mesh
+    {
+        $nearest = null;
+        foreach ($this->meshes as $number => $mesh) {
+            if ($nearest === null || abs($number - $frame) < abs($nearest - $frame)) {
+                $nearest = $number;
+            }
+        }
+
+        return $nearest === null ? null : $this->meshes[$nearest];
+    }
+
     /**
      * Where points of a part that moves as one are, made steady.
      *

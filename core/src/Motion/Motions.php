@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Motion;
 
+use Cossel\Core\Face\Crowd;
+use Cossel\Core\Face\PeopleMatte;
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Geometry\Parallax;
 use Cossel\Core\Geometry\Relief;
@@ -17,6 +19,7 @@ use Cossel\Core\Recipe\MotionKey;
 use Cossel\Core\Recipe\Part;
 use Cossel\Core\Recipe\Path;
 use Cossel\Core\Recipe\PathPoint;
+use Cossel\Core\Recipe\People;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\Shape;
 
@@ -33,7 +36,7 @@ final class Motions implements Poses
     private array $reliefs = [];
 
     /** @param array<string, Track> $tracks by sha256 */
-    public function __construct(private readonly Recipe $recipe, private readonly array $tracks) {}
+    public function __construct(private readonly Recipe $recipe, private readonly array $tracks, private readonly ?Crowd $crowd = null) {}
 
     /** The motion of an area from its outline's frame to this one, in picture heights, corrections included. */
     public function of(Area $area, int $frame): Matrix
@@ -56,6 +59,11 @@ final class Motions implements Poses
         $warp = $own ? $track?->warp($frame, $area->outline->at) : null;
 
         return new Pose($this->ofShape($area, $shape, $frame), $warp, $this->parallax($area, $motion, $frame));
+    }
+
+    public function people(Area $area, People $shape, int $frame): ?PeopleMatte
+    {
+        return $this->crowd?->matte($frame, $shape->place, $area->outline->at);
     }
 
     /** Where the surface an area lies on is, from its outline's frame; points that were followed on their own left out. */
@@ -242,7 +250,7 @@ final class Motions implements Poses
     /** A motion without its corrections by hand. */
     public function uncorrected(Area $area, Motion $motion, int $frame): Matrix
     {
-        return self::used($motion, $this->whole($area, $motion, $frame));
+        return Channels::used($motion, $this->whole($area, $motion, $frame));
     }
 
     /** The correction by hand that goes on top of a motion on a frame. */
@@ -269,32 +277,5 @@ final class Motions implements Poses
         $track = $this->track($area, $motion);
 
         return $track === null ? Matrix::identity() : $track->matrix($frame)->times($track->matrix($at)->inverse());
-    }
-
-    /**
-     * The motion without the channels that are not used, about the pivot. The linear part there is taken apart into a
-     * turn, a uniform scale and what is left of shear (polar decomposition).
-     */
-    private static function used(Motion $motion, Pose $pose): Matrix
-    {
-        if (array_diff(array_column(Motion::WHOLE, 'value'), array_column($motion->use, 'value')) === []) {
-            return $pose->motion;
-        }
-        [$px, $py] = $motion->pivot;
-        // Without the relief, it goes as the surface does at the pivot.
-        $whole = $pose->parallax === null ? $pose->motion : $pose->affineAt($px, $py);
-        [$x, $y] = $whole->apply($px, $py);
-        $local = $whole->affineAt($px, $py);
-        $turn = $motion->uses(Channel::Rotation) ? $local->turn() : 0.0;
-        $grown = $pose->parallax === null ? $local->scale() : $pose->size();
-        $scale = $motion->uses(Channel::Scale) ? $grown : 1.0;
-        [$dx, $dy] = $motion->uses(Channel::Position) ? [$x - $px, $y - $py] : [0.0, 0.0];
-        $kept = Matrix::about($px, $py, $turn, $scale, $scale, $dx, $dy);
-        if ($motion->uses(Channel::Shear)) {
-            $plain = Matrix::about($px, $py, $local->turn(), $local->scale(), $local->scale(), $x - $px, $y - $py);
-            $kept = $kept->times($plain->inverse()->times($motion->uses(Channel::Perspective) ? $whole : $local));
-        }
-
-        return $kept;
     }
 }

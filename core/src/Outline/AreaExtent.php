@@ -23,7 +23,7 @@ final class AreaExtent
     public static function of(Area $area, int $frame, Poses $poses): Extent
     {
         foreach ($area->outline->shapes as $shape) {
-            if (!$shape instanceof AreaShape) {
+            if ($shape->isDrawn()) {
                 return self::round($shape->at($frame), $poses->pose($area, $shape, $frame));
             }
         }
@@ -38,7 +38,7 @@ final class AreaExtent
     public static function surface(Area $area, int $frame, Poses $poses): ?TurnedSurface
     {
         foreach ($area->outline->shapes as $shape) {
-            if (!$shape instanceof AreaShape) {
+            if ($shape->isDrawn()) {
                 $pose = $poses->pose($area, $shape, $frame);
 
                 return $pose->parallax === null ? null : new TurnedSurface($pose->motion, $pose->parallax);

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Outline;
 
+use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Grey;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Area;
@@ -12,6 +13,7 @@ use Cossel\Core\Recipe\Box;
 use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Join;
 use Cossel\Core\Recipe\Path;
+use Cossel\Core\Recipe\People;
 use Cossel\Core\Recipe\Shape;
 
 /**
@@ -25,22 +27,35 @@ final readonly class AreaMatte
      */
     private function __construct(private array $shapes, private bool $invert, private Rect $frame) {}
 
-    /** @param Rect $frame the whole picture in pixels */
-    public static function on(Area $area, int $number, Poses $poses, Rect $frame): self
+    /**
+     * @param Rect       $frame   the whole picture in pixels
+     * @param Frame|null $picture as in {@see AreaMattes}
+     */
+    public static function on(Area $area, int $number, Poses $poses, Rect $frame, ?Frame $picture = null): self
     {
-        return (new AreaMattes($number, $poses, $frame))->of($area);
+        return (new AreaMattes($number, $poses, $frame, $picture))->of($area);
     }
 
     /**
-     * @param Rect                          $frame the whole picture in pixels
-     * @param \Closure(string): SharedMatte $other the matte of another area
+     * @param Rect                           $frame   the whole picture in pixels
+     * @param Frame|null                     $picture as in {@see AreaMattes}
+     * @param \Closure(string): SharedMatte $other   the matte of another area
      */
-    public static function of(Area $area, int $number, Poses $poses, Rect $frame, \Closure $other): self
+    public static function of(Area $area, int $number, Poses $poses, Rect $frame, ?Frame $picture, \Closure $other): self
     {
         $area = $area->outlined();
         $shapes = [];
         foreach ($area->outline->shapes as $shape) {
-            $shapes[] = [$shape->join, self::shape($area, $shape->at($number), $number, $poses, $frame, $other)];
+            $shapes[] = [$shape->join, match (true) {
+                $shape instanceof AreaShape => new OtherAreaMatte($other($shape->of), $shape->at($number)->opacity),
+                $shape instanceof People => new PeopleShapeMatte(
+                    $shape->at($number),
+                    $poses->people($area, $shape, $number),
+                    $frame,
+                    $picture,
+                ),
+                default => self::drawn($shape->at($number), $poses->pose($area, $shape, $number), $frame),
+            }];
         }
 
         return new self($shapes, $area->outline->invert, $frame);
@@ -90,14 +105,8 @@ final readonly class AreaMatte
         return array_sum(array_map(static fn(array $shape): float => $shape[1]->price(), $this->shapes));
     }
 
-    /** @param \Closure(string): SharedMatte $other */
-    private static function shape(Area $area, Shape $shape, int $number, Poses $poses, Rect $frame, \Closure $other): ShapeMatte
+    private static function drawn(Shape $shape, Pose $pose, Rect $frame): ShapeMatte
     {
-        if ($shape instanceof AreaShape) {
-            return new OtherAreaMatte($other($shape->of), $shape->opacity);
-        }
-        $pose = $poses->pose($area, $shape, $number);
-
         return match (true) {
             $shape instanceof Ellipse && $pose->parallax === null => EllipseMatte::on($shape, $pose->motion, $frame->height),
             $shape instanceof Ellipse, $shape instanceof Box, $shape instanceof Path => ContourMatte::on($shape, $pose, $frame->height),

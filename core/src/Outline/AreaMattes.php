@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Outline;
 
+use Cossel\Core\Picture\Frame;
 use Cossel\Core\Picture\Rect;
 use Cossel\Core\Recipe\Area;
 
@@ -13,13 +14,21 @@ final class AreaMattes
     /** @var array<string, SharedMatte> by area */
     private array $shared = [];
 
-    /** @param Rect $frame the whole picture in pixels */
-    public function __construct(private readonly int $number, private readonly Poses $poses, private readonly Rect $frame) {}
+    /**
+     * @param Rect       $frame   the whole picture in pixels
+     * @param Frame|null $picture untreated, which people are seen in; null where only bounds are asked for
+     */
+    public function __construct(
+        private readonly int $number,
+        private readonly Poses $poses,
+        private readonly Rect $frame,
+        private readonly ?Frame $picture = null,
+    ) {}
 
     /** Of an area as it is given, with whatever outline. */
     public function of(Area $area): AreaMatte
     {
-        return AreaMatte::of($area, $this->number, $this->poses, $this->frame, $this->shared(...));
+        return AreaMatte::of($area, $this->number, $this->poses, $this->frame, $this->picture, $this->shared(...));
     }
 
     private function shared(string $id): SharedMatte

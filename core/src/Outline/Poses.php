@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Outline;
 
+use Cossel\Core\Face\PeopleMatte;
 use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\People;
 use Cossel\Core\Recipe\Shape;
 use Cossel\Core\Recipe\UnknownId;
 
@@ -12,6 +14,9 @@ use Cossel\Core\Recipe\UnknownId;
 interface Poses
 {
     public function pose(Area $area, Shape $shape, int $frame): Pose;
+
+    /** What is seen of people there; null where that is not known. */
+    public function people(Area $area, People $shape, int $frame): ?PeopleMatte;
 
     /** @throws UnknownId */
     public function area(string $id): Area;

@@ -56,6 +56,19 @@ final class Gaussian
     }
 
     /**
+     * The mean of the square round each: one box instead of a Gaussian.
+     *
+     * @param list<float> $v
+     * @param int         $radius how far the square goes from its middle
+     *
+     * @return list<float>
+     */
+    public static function mean(array $v, int $width, int $height, int $radius): array
+    {
+        return self::downBox(self::acrossBox($v, $width, $height, $radius, 0.0), $width, $height, $radius, 0.0);
+    }
+
+    /**
      * Radius of the boxes, and how much of the next pixel on either side counts.
      *
      * @return array{int, float}

@@ -83,7 +83,8 @@ final class FaceAreas extends Areas
         $more = [];
         if ($mesh?->isSure() && $face->doubt === null) {
             $parts = new SkinParts($this->source, $mesh, $this->frame, $this->live, $this->id);
-            $more = $parts->proposed($face->area, $inside, $this->withForehead(...));
+            $people = new PeopleAreas($this->source, $this->frame, $this->live, $this->id);
+            $more = [...$parts->proposed($face->area, $inside, $this->withForehead(...)), ...$people->proposed($mesh)];
         }
 
         return new FoundPerson(true, self::box($this->oval), [$face, ...$inside], $mesh, $more);

@@ -14,7 +14,7 @@ final readonly class FoundPerson
      * @param array{float, float, float, float} $box       round what was found: left, top, width, height, picture heights
      * @param non-empty-list<Proposal>         $proposals what others ride on first
      * @param Mesh|null                        $face      that lies on it
-     * @param list<Proposal>                   $more      what somebody may ask for besides: parts of the skin by name
+     * @param list<Proposal>                   $more      what somebody may ask for besides: parts of the skin by name, the whole person
      */
     public function __construct(
         public bool $whole,

@@ -7,7 +7,6 @@ namespace Cossel\Core\Propose;
 use Cossel\Core\Geometry\Extent;
 use Cossel\Core\Geometry\Matrix;
 use Cossel\Core\Recipe\Area;
-use Cossel\Core\Recipe\AreaShape;
 use Cossel\Core\Recipe\BlinkGuard;
 use Cossel\Core\Recipe\Box;
 use Cossel\Core\Recipe\Ellipse;
@@ -37,7 +36,7 @@ final class Pairing
         $mirror = Matrix::of([-1, 0, $x + $to[0], 0, 1, $to[1] - $y, 0, 0, 1])->times($extent->motion->affineAt($extent->x, $extent->y));
         $shapes = [];
         foreach ($area->outline->shapes as $shape) {
-            if (!$shape instanceof AreaShape) {
+            if ($shape->isDrawn()) {
                 $shapes[] = self::mirrored($shape->at($frame), $mirror, $extent, $id());
             }
         }

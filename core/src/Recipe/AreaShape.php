@@ -23,6 +23,11 @@ final readonly class AreaShape extends Shape
         return self::KIND;
     }
 
+    public function isDrawn(): bool
+    {
+        return false;
+    }
+
     public function values(): array
     {
         return ['opacity' => $this->opacity];

@@ -10,12 +10,15 @@ final readonly class Outline
     /** @param list<Shape> $shapes joined in order */
     public function __construct(public int $at, public array $shapes = [], public bool $invert = false) {}
 
-    /** As a follower looks at it: hard-edged, grown by a margin, seen from its own frame, and never inverted. */
+    /** As a follower looks at it: hard-edged, grown by a margin, seen from its own frame, never inverted, and without people, who move. */
     public function hard(float $margin): self
     {
         return new self(
             $this->at,
-            array_map(fn(Shape $shape): Shape => $shape->at($this->at)->hard($shape->join === Join::Cut ? 0.0 : $margin), $this->shapes),
+            array_map(
+                fn(Shape $shape): Shape => $shape->at($this->at)->hard($shape->join === Join::Cut ? 0.0 : $margin),
+                array_values(array_filter($this->shapes, static fn(Shape $shape): bool => !$shape instanceof People)),
+            ),
         );
     }
 

@@ -30,10 +30,11 @@ final class OutlineReader
 
     private function shape(Node $n): Shape
     {
-        return match ($n->get('kind', 'a kind of shape')->word([Ellipse::KIND, Box::KIND, Path::KIND, AreaShape::KIND])) {
+        return match ($n->get('kind', 'a kind of shape')->word([Ellipse::KIND, Box::KIND, Path::KIND, AreaShape::KIND, People::KIND])) {
             Ellipse::KIND => $this->made(Ellipse::class, $n, ['centre', 'radii', 'turn'], ['centre', 'radii']),
             Box::KIND => $this->made(Box::class, $n, ['centre', 'radii', 'turn', 'round'], ['centre', 'radii']),
             Path::KIND => $this->made(Path::class, $n, ['points'], ['points']),
+            People::KIND => self::people($n),
             default => self::area($n),
         };
     }
@@ -74,6 +75,19 @@ final class OutlineReader
             self::join($n),
             self::keys($n, ['opacity'], 0),
         );
+    }
+
+    private static function people(Node $n): People
+    {
+        $n->object(['id', 'kind', 'join', 'place', ...self::EDGE, 'keys']);
+
+        return new People(...[
+            'id' => $n->get('id', 'an id')->id(),
+            'place' => $n->optional('place', static fn(Node $v): ?array => $v->isNull() ? null : $v->point(), null),
+            ...self::values($n, self::EDGE),
+            'join' => self::join($n),
+            'keys' => self::keys($n, self::EDGE, 0),
+        ]);
     }
 
     private static function join(Node $n): Join

@@ -22,4 +22,6 @@ enum Part: string
     case Nose = 'nose';
     case Chin = 'chin';
     case Brow = 'brow';
+    case Person = 'person';
+    case Surroundings = 'surroundings';
 }

@@ -67,12 +67,15 @@ final class RecipeWriter
         if ($shape instanceof AreaShape) {
             $document['of'] = $shape->of;
         }
+        if ($shape instanceof People) {
+            $document['place'] = $shape->place;
+        }
         $document += self::values($shape->values());
         $document['keys'] = array_map(
             static fn(ShapeKey $key): array => ['frame' => $key->frame, ...self::values($key->values), 'ease' => $key->ease->value],
             $shape->keys,
         );
-        if (!$shape instanceof AreaShape) {
+        if ($shape->isDrawn()) {
             $document['motion'] = $shape->motion === null ? null : $this->motion($shape->motion);
         }
 

@@ -6,7 +6,7 @@ namespace Cossel\Core\Recipe;
 
 /**
  * A shape of an outline. Lengths in picture heights, angles in degrees clockwise, stated on the outline's frame.
- * The kinds are {@see Ellipse}, {@see Box}, {@see Path} and {@see AreaShape}.
+ * The kinds are {@see Ellipse}, {@see Box}, {@see Path}, {@see AreaShape} and {@see People}.
  */
 abstract readonly class Shape
 {
@@ -30,6 +30,12 @@ abstract readonly class Shape
 
     /** The word for it in a recipe. */
     abstract public function kind(): string;
+
+    /** Whether it is drawn: has an edge of its own, stated on the outline's frame, and goes where its motion takes it. */
+    public function isDrawn(): bool
+    {
+        return true;
+    }
 
     /** @return array<string, mixed> the values a keyframe may set, by their field names */
     public function values(): array

@@ -182,7 +182,7 @@ final class FrameRenderer
 
     private function mattes(Frame $frame, int $number): AreaMattes
     {
-        return new AreaMattes($number, $this->motions, $frame->format->rect());
+        return new AreaMattes($number, $this->motions, $frame->format->rect(), $frame);
     }
 
     /**

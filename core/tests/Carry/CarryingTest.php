@@ -25,6 +25,7 @@ use Cossel\Core\Recipe\Live;
 use Cossel\Core\Recipe\Model;
 use Cossel\Core\Recipe\Motion;
 use Cossel\Core\Recipe\Path;
+use Cossel\Core\Recipe\People;
 use Cossel\Core\Recipe\Pick;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\RecipeReader;
@@ -311,6 +312,30 @@ final class CarryingTest extends TestCase
         self::assertSame([null], $places($iris('a', 'One', 0.8)));
         self::assertSame(['iris left', null], $places($iris('a', 'Left iris', 0.8), $iris('b', 'Left iris 2', 0.8)));
         self::assertSame(['face', null], $places(self::part('face', 'Face', 'face', [0.9, 0.5], 0.3), self::part('f2', 'Face 2', 'face', [0.9, 0.5], 0.3)));
+    }
+
+    public function test_people_are_carried_by_whom_they_mean(): void
+    {
+        $people = static fn(string $id, string $name, array $shape, bool $invert): array => self::part($id, $name, 'other', [0.9, 0.5], 0.1, ['touches' => [['id' => "t{$id}", 'kind' => 'exposure', 'stops' => 0.5]], 'motion' => ['by' => 'none'], 'outline' => ['at' => 10, 'invert' => $invert, 'shapes' => [['id' => "s{$id}", 'kind' => 'people', ...$shape]]]]);
+        $round = $people('round', 'Surroundings', [], true);
+        $one = $people('one', 'Whole person', ['place' => [1.0, 0.6], 'featherOut' => 0.04], false);
+        $source = Documents::read(['areas' => [...json_decode((new RecipeWriter())->json(self::source()), true)['areas'], $round, $one]]);
+        $target = Documents::read([]);
+
+        // Where nobody is found: all but the people are the same anywhere; nothing tells who is meant.
+        $carried = self::carried(self::treatment($source, 'round', 'one'), $target, []);
+        self::assertSame(['Surroundings'], array_column($carried->recipe->areas, 'name'));
+        self::assertTrue($carried->recipe->areas[0]->outline->invert);
+        self::assertStringContainsString('Whole person: left out', implode(' ', $carried->words));
+
+        // Found half as large and further left, whoever is meant is pointed at there.
+        $treatment = Treatment::of($source, new Motions($source, []), ['one'], false, false);
+        $marked = $treatment->withMarks(['one' => ['face' => [0.9, 0.5], 'iris left' => [1.0, 0.4], 'iris right' => [0.8, 0.4]]]);
+        $carried = self::carried($marked, $target, self::found());
+        $shape = $carried->recipe->areas[array_key_last($carried->recipe->areas)]->outline->shapes[0];
+        self::assertInstanceOf(People::class, $shape);
+        self::assertEqualsWithDelta([0.55, 0.55], $shape->place, 0.01);
+        self::assertEqualsWithDelta(0.02, $shape->featherOut, 0.001);
     }
 
     public function test_a_treatment_kept_in_a_file_is_carried_as_from_its_shot(): void

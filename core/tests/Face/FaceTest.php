@@ -125,6 +125,7 @@ final class FaceTest extends TestCase
         foreach ($face->meshes() as $f => $mesh) {
             self::assertEqualsWithDelta($own($f)->middle(), $mesh->middle(), 1e-9, "frame {$f}");
         }
+        self::assertEquals([$own(29), $own(40), $own(50)], [$face->near(33), $face->near(37), $face->near(50)]);
         self::assertEqualsWithDelta($own(55)->along(Ring::OuterLips), $face->steady(Ring::OuterLips->points())[55], 1e-6);
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Tests\Outline;
 
+use Cossel\Core\Face\PeopleMatte;
 use Cossel\Core\Motion\Motions;
 use Cossel\Core\Outline\AreaMatte;
 use Cossel\Core\Outline\AreaMattes;
@@ -15,6 +16,7 @@ use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\Ellipse;
 use Cossel\Core\Recipe\Join;
 use Cossel\Core\Recipe\Outline;
+use Cossel\Core\Recipe\People;
 use Cossel\Core\Recipe\Shape;
 use Cossel\Core\Tests\Documents;
 use Cossel\Core\Tests\Still;
@@ -95,6 +97,11 @@ final class AreaMatteTest extends TestCase
                 ++$this->asked;
 
                 return $this->motions->pose($area, $shape, $frame);
+            }
+
+            public function people(Area $area, People $shape, int $frame): ?PeopleMatte
+            {
+                return null;
             }
 
             public function area(string $id): Area

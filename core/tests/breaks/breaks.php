@@ -424,5 +424,18 @@ return [
     'hidden irises stay lost' => ['Motion/IrisFollower.php', 'yield from $this->bridged($gap, $now, $seen, $found, $frame, $unseen);
                 $now = $earlier', '$now = $earlier', 'FaceCarrierTest'],
     'followed lips are as ragged as their edge' => ['Motion/EdgeSamples.php', '$reach = intdiv($n, self::SPREAD);', '$reach = 0;', 'EdgesTest'],
+    'mattes of people stay coarse' => ['Picture/Guided.php', '$v[$i] + $ofR[$i] * $r[$i]', '$v[$i] + 0.0 * $ofR[$i] * $r[$i]', 'GuidedTest|PeopleShapeMatteTest'],
+    'colours are taken for independent of each other' => ['Picture/Guided.php', '[$xy, $xz, $yz] = [$rg[$i] - $x * $y,', '[$xy, $xz, $yz] = [0.0,', 'GuidedTest'],
+    'neighbourhoods do not agree' => ['Picture/Guided.php', 'return [$mean($ofR), $mean($ofG)', 'return [$ofR, $mean($ofG)', 'GuidedTest'],
+    'grown people shrink' => ['Outline/PeopleShapeMatte.php', '$d * $spread - $shape->grow', '$d * $spread + $shape->grow', 'PeopleShapeMatteTest'],
+    'the distance to people does not go by the blur' => ['Outline/PeopleShapeMatte.php', '($d * $spread -', '($d -', 'PeopleShapeMatteTest'],
+    'people end where the window does' => ['Outline/PeopleShapeMatte.php', '$inside->grow(Gaussian::reach($spread))', '$inside', 'PeopleShapeMatteTest'],
+    'grown people are cut off' => ['Outline/PeopleShapeMatte.php', '($this->shape->grow + $this->shape->featherOut)', '0.0', 'PeopleShapeMatteTest'],
+    'one person is everybody' => ['Face/PeopleMatte.php', '!== 0) {', '< 0) {', 'PeopleShapeMatteTest'],
+    'bodies belong to whoever is nearest in the air' => ['Face/PeopleMatte.php', 'self::BELOW * ($y - $v)', '9 * ($y - $v)', 'PeopleShapeMatteTest'],
+    'who is meant is not followed' => ['Face/Crowd.php', '?->near($frame)', '?->near($at)', 'PeopleShapeMatteTest'],
+    'followers see people' => ['Recipe/Outline.php', '!$shape instanceof People', 'true', 'PeopleShapeMatteTest'],
+    'who is meant stays where they were' => ['Carry/Restated.php', '$shape->placed($fit->apply(...$shape->place))', '$shape', 'CarryingTest'],
+    'surroundings are not carried' => ['Carry/Carrying.php', 'array_filter($area->outline->shapes, $isOne) === []', 'false', 'CarryingTest'],
     'necks begin on the cheek' => ['Propose/Neck.php', 'return $up + max(', 'return 0.0 * max(', 'MeshProposalsTest'],
 ];

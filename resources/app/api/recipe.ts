@@ -54,7 +54,7 @@ export interface Area {
   outline: {
     at: number;
     invert: boolean;
-    shapes: (Ellipse | Box | Path | AreaShape)[];
+    shapes: (Ellipse | Box | Path | People | AreaShape)[];
   };
   motion: Motion;
   pick: null | Pick;
@@ -159,6 +159,17 @@ export interface Path {
   join: Join;
   motion: null | Motion;
   points: PathPoint[];
+  featherIn: number;
+  featherOut: number;
+  grow: number;
+  opacity: number;
+  keys: ShapeKey[];
+}
+export interface People {
+  id: Id;
+  kind: 'people';
+  join: Join;
+  place: null | [number, number];
   featherIn: number;
   featherOut: number;
   grow: number;

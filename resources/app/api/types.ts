@@ -1,7 +1,7 @@
 /** The shapes that go over the wire. Those of the recipe are generated from its schema; docs/recipe.md describes it. */
-import type { Area, AreaShape, Box, Ellipse, OutlineLook, Path, PathPoint, Recipe, SpotsLook, Touch } from './recipe';
+import type { Area, AreaShape, Box, Ellipse, OutlineLook, Path, PathPoint, People, Recipe, SpotsLook, Touch } from './recipe';
 
-export type { Area, AreaShape, Box, Channel, Ease, Ellipse, Join, Keyed, MaybeKeyed, Model, Motion, MotionKey, NumberKey, Path, PathPoint, Pick as ColourPick, Recipe, Sample, ShapeKey, Touch } from './recipe';
+export type { Area, AreaShape, Box, Channel, Ease, Ellipse, Join, Keyed, MaybeKeyed, Model, Motion, MotionKey, NumberKey, Path, PathPoint, People, Pick as ColourPick, Recipe, Sample, ShapeKey, Touch } from './recipe';
 
 export type Pair = [number, number];
 export type Triple = [number, number, number];
@@ -19,7 +19,7 @@ export interface ShapeValues {
   opacity: number;
 }
 export type DrawnShape = Ellipse | Box | Path;
-export type Shape = DrawnShape | AreaShape;
+export type Shape = DrawnShape | AreaShape | People;
 export type Look = OutlineLook | SpotsLook;
 
 /** Somebody seen on a frame: round what (left, top, width, height in picture heights), the areas proposed, and why some should not be taken unseen. */

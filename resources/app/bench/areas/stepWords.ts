@@ -1,5 +1,5 @@
 import { computed, type ComputedRef } from 'vue';
-import type { View } from '../../api/types';
+import type { Shape, View } from '../../api/types';
 import type { Bench } from '../bench';
 import { labelOf } from '../treat/touches';
 
@@ -13,9 +13,10 @@ export function useStepWords({ areas, motions, playhead, telltales, views, judge
   const outline = (): string => {
     const [first, ...rest] = areas.chosen.value?.outline.shapes ?? [];
     if (!first) return 'not drawn yet';
-    const joined = rest.map((s) => `${JOIN_WORDS[s.join]} ${s.kind === 'area' ? areas.nameOf(s.of) : s.kind}`);
+    const nameOf = (s: Shape): string => (s.kind === 'area' ? areas.nameOf(s.of) : s.kind === 'people' && s.place ? 'one person' : s.kind);
+    const joined = rest.map((s) => `${JOIN_WORDS[s.join]} ${nameOf(s)}`);
     const feather = first.kind === 'area' ? '' : ` · feather ${(first.featherIn * 100).toFixed(0)} / ${(first.featherOut * 100).toFixed(0)} %`;
-    return `${[first.kind, ...joined].join(', ')}${feather}${areas.chosen.value?.outline.invert ? ' · inverted' : ''}`;
+    return `${[first.kind === 'area' ? first.kind : nameOf(first), ...joined].join(', ')}${feather}${areas.chosen.value?.outline.invert ? ' · inverted' : ''}`;
   };
   const follow = (): string => {
     const a = areas.chosen.value;

@@ -5,11 +5,12 @@ import { copied, freshId } from '../recipe/ids';
 import { toggledKey, withValue } from '../recipe/keyed';
 import type { RecipeStore } from '../recipe/useRecipe';
 import type { Playhead } from '../time/usePlayhead';
+import { isDrawn } from '../outline/shapes';
 
 /** What a new area is usually called, and the part of a body it then is. */
 export const PARTS: Record<string, string> = { Face: 'face', 'Left iris': 'iris', 'Right iris': 'iris', Teeth: 'teeth', Lips: 'lips', Skin: 'skin', Neck: 'neck', Spot: 'spot', Surroundings: 'surroundings' };
 /** All parts there are, as people say them. */
-export const PART_WORDS: Record<string, string> = { face: 'face', iris: 'iris', lids: 'lids', eye: 'eye', teeth: 'teeth', lips: 'lips', skin: 'skin', neck: 'neck', forehead: 'forehead', 'under-eye': 'under the eye', cheek: 'cheek', nose: 'nose', chin: 'chin and jaw', brow: 'brow', spot: 'spot', surroundings: 'surroundings', other: 'something else' };
+export const PART_WORDS: Record<string, string> = { face: 'face', iris: 'iris', lids: 'lids', eye: 'eye', teeth: 'teeth', lips: 'lips', skin: 'skin', neck: 'neck', forehead: 'forehead', 'under-eye': 'under the eye', cheek: 'cheek', nose: 'nose', chin: 'chin and jaw', brow: 'brow', person: 'whole person', spot: 'spot', surroundings: 'surroundings', other: 'something else' };
 
 export const stillMotion = (): Motion => ({ by: 'none', use: ['position', 'rotation', 'scale', 'shear', 'perspective'], pivot: [0, 0], keys: [] });
 
@@ -103,7 +104,7 @@ export function useAreas(shot: Shot, store: RecipeStore, playhead: Playhead) {
   function remove(): void {
     const gone = chosen.value;
     if (!gone) return;
-    const needing = all.value.find((a) => a.id !== gone.id && (a.motion.on === gone.id || a.outline.shapes.some((s) => (s.kind === 'area' ? s.of : s.motion?.on) === gone.id)));
+    const needing = all.value.find((a) => a.id !== gone.id && (a.motion.on === gone.id || a.outline.shapes.some((s) => (s.kind === 'area' ? s.of : isDrawn(s) ? s.motion?.on : null) === gone.id)));
     if (needing) {
       say(`▲ ${gone.name} cannot be removed`, `${needing.name} rides on it or is made of it. Change that first.`);
       return;

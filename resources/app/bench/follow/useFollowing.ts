@@ -2,7 +2,7 @@ import { computed, ref, watch } from 'vue';
 import type { Area, Channel, Look, Model, Motion, MotionKey, Pair } from '../../api/types';
 import type { Areas } from '../areas/useAreas';
 import { about, apply, inverse, linearAt, roundedPair, rounded, type Matrix } from '../outline/geometry';
-import { middleOf } from '../outline/shapes';
+import { isDrawn, middleOf } from '../outline/shapes';
 import type { Outlines } from '../outline/useOutlines';
 import { copied } from '../recipe/ids';
 import { sorted } from '../recipe/keyed';
@@ -34,11 +34,11 @@ export function useFollowing(store: RecipeStore, motions: MotionStore, playhead:
   /** Whose motion is at work: the active shape's own, or the area's. */
   const shapeId = computed(() => {
     const shape = outlines.activeShape.value;
-    return shape && shape.kind !== 'area' && shape.motion ? shape.id : null;
+    return shape && isDrawn(shape) && shape.motion ? shape.id : null;
   });
   const motion = computed<Motion | null>(() => {
     const shape = outlines.activeShape.value;
-    return shapeId.value && shape && shape.kind !== 'area' ? shape.motion : (area.value?.motion ?? null);
+    return shapeId.value && shape && isDrawn(shape) ? shape.motion : (area.value?.motion ?? null);
   });
 
   /** Changes the motion at work; saved at once, or later by whoever drags. */
@@ -49,7 +49,7 @@ export function useFollowing(store: RecipeStore, motions: MotionStore, playhead:
       const of = recipe.areas.find((a) => a.id === chosen.id);
       if (!of) return;
       const shape = of.outline.shapes.find((s) => s.id === shapeId.value);
-      if (shape && shape.kind !== 'area' && shape.motion) shape.motion = how(shape.motion, of) ?? shape.motion;
+      if (shape && isDrawn(shape) && shape.motion) shape.motion = how(shape.motion, of) ?? shape.motion;
       else of.motion = how(of.motion, of) ?? of.motion;
     });
     if (save) void store.commit(`${chosen.name}: ${label}`);
@@ -57,7 +57,7 @@ export function useFollowing(store: RecipeStore, motions: MotionStore, playhead:
 
   function pivot(of: Area): Pair {
     const shape = outlines.activeShape.value ?? of.outline.shapes[0];
-    return shape && shape.kind !== 'area' ? roundedPair(middleOf(shape)) : [0, 0];
+    return shape && isDrawn(shape) ? roundedPair(middleOf(shape)) : [0, 0];
   }
   function followed(m: Motion, of: Area): Motion {
     if (m.by === 'follow') return m;

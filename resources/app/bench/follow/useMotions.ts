@@ -5,6 +5,7 @@ import type { Follow, Motions } from '../../api/types';
 import { useNotices } from '../../useNotices';
 import { IDENTITY, type Matrix } from '../outline/geometry';
 import type { RecipeStore } from '../recipe/useRecipe';
+import { isDrawn } from '../outline/shapes';
 
 /** How often a follow under way is asked for. */
 const POLL = 200;
@@ -26,7 +27,7 @@ export function useMotions(shotId: number, store: RecipeStore) {
 
   // Only what bears on motion makes it necessary to ask again.
   watch(
-    () => JSON.stringify(store.saved.value?.recipe.areas.map((a) => [a.id, a.outline.at, a.motion, a.outline.shapes.map((s) => (s.kind === 'area' ? null : [s.id, s.motion, a.motion.model === 'outline' && s.kind === 'path' ? s.points : null]))])),
+    () => JSON.stringify(store.saved.value?.recipe.areas.map((a) => [a.id, a.outline.at, a.motion, a.outline.shapes.map((s) => (!isDrawn(s) ? null : [s.id, s.motion, a.motion.model === 'outline' && s.kind === 'path' ? s.points : null]))])),
     async (now) => {
       if (!now || now === loaded) return;
       loaded = now;

@@ -10,10 +10,10 @@ import RulerSlider from '../../widgets/RulerSlider.vue';
 import { useBench } from '../bench';
 import type { Tool } from './drawing';
 import { JOINS, trouble } from './edits';
-import { EDGE, shapeAt } from './shapes';
+import { EDGE, isDrawn, shapeAt } from './shapes';
 
 const props = defineProps<{ area: Area }>();
-const { areas, outlines, playhead, motions, aspect, goTo, panel } = useBench();
+const { areas, outlines, playhead, motions, aspect, goTo, panel, askPlace } = useBench();
 const { frame } = playhead;
 
 const TOOLS: { name: string; value: Tool; hint: string }[] = [
@@ -41,7 +41,17 @@ onChange((files) => files?.[0] && void outlines.readSvg(files[0]));
 
 function nameOf(s: Shape): string {
   if (s.kind === 'area') return `matte of ${areas.nameOf(s.of)}`;
+  if (s.kind === 'people') return s.place ? 'one person' : 'people';
   return s.kind === 'path' ? `path, ${s.points.length} points` : s.kind;
+}
+const WHO = [{ label: 'Everybody', value: 'all' as const }, { label: 'One person', value: 'one' as const }];
+/** Of several people the one whose face is clicked, on the frame the outline is stated on. */
+async function meant(who: 'all' | 'one'): Promise<void> {
+  const id = shape.value?.id;
+  if (!id) return;
+  if (who === 'one') goTo(props.area.outline.at);
+  const place = who === 'one' ? await askPlace('Click the face of the one who is meant.') : null;
+  if (who === 'all' || place) outlines.meanPerson(id, place);
 }
 function radii(index: 0 | 1, value: number): void {
   if (!now.value || !('radii' in now.value)) return;
@@ -56,7 +66,7 @@ function radii(index: 0 | 1, value: number): void {
     <p v-if="!shape" class="dim">Draw it generously, with texture inside for following; tighten and soften it afterwards.</p>
     <ol v-if="outlines.shapes.value.length > 1" class="shapes" aria-label="Shapes, joined in order">
       <li v-for="(s, i) in outlines.shapes.value" :key="s.id" :class="{ on: s.id === shape?.id }">
-        <button type="button" class="plain name" :aria-pressed="s.id === shape?.id" @click="outlines.work(s.id)"><em class="mono">{{ i + 1 }}</em> {{ nameOf(s) }}<span v-if="s.kind !== 'area' && s.motion" class="dim"> · moves by itself</span></button>
+        <button type="button" class="plain name" :aria-pressed="s.id === shape?.id" @click="outlines.work(s.id)"><em class="mono">{{ i + 1 }}</em> {{ nameOf(s) }}<span v-if="isDrawn(s) && s.motion" class="dim"> · moves by itself</span></button>
         <PillChoice :options="JOINS" :value="s.join" :label="`How shape ${i + 1} is joined`" @choose="outlines.setJoin(s.id, $event as Join)" />
         <button type="button" class="plain icon" :disabled="i === 0" aria-label="Earlier" @click="outlines.earlier(i)">↑</button>
         <button type="button" class="plain icon" aria-label="Remove this shape" @click="outlines.remove(s.id)">×</button>
@@ -65,6 +75,7 @@ function radii(index: 0 | 1, value: number): void {
     <div class="acts tools" role="group" aria-label="Draw a shape">
       <PillChoice v-if="shape" :options="JOINS" :value="outlines.join.value" label="How the next shape is joined" @choose="outlines.joinNext($event as Join)" />
       <button v-for="t in TOOLS" :key="t.value" v-tooltip.bottom="t.hint" type="button" class="btn small" :class="{ main: outlines.tool.value === t.value || (!shape && t.value === 'ellipse') }" :aria-pressed="outlines.tool.value === t.value" @click="outlines.draw(t.value)">{{ t.name }}</button>
+      <button v-tooltip.bottom="'Everybody as they are seen, hair and clothes too, found on every frame'" type="button" class="btn small" @click="outlines.addPeople()">People</button>
       <Select v-if="others.length && shape" placeholder="An area’s matte" :model-value="null" :options="others" option-label="name" option-value="value" aria-label="Another area’s matte as a shape" @update:model-value="outlines.addArea($event)" />
     </div>
     <div v-if="!shape" class="acts">
@@ -79,6 +90,10 @@ function radii(index: 0 | 1, value: number): void {
         <RulerSlider label="Turn" :value="now.turn" :least="-180" :most="180" :neutral="0" :digits="1" unit="°" sign @change="outlines.change(shape.id, { turn: $event }, frame)" @commit="outlines.commit('Turn outline')" />
         <RulerSlider v-if="now.kind === 'box'" label="Round" :value="now.round" :least="0" :most="1" :neutral="0" :digits="0" :scale="100" unit="%" @change="outlines.change(shape.id, { round: $event }, frame)" @commit="outlines.commit('Round corners')" />
       </template>
+      <div v-if="now.kind === 'people'" class="acts">
+        <PillChoice :options="WHO" :value="now.place ? 'one' : 'all'" label="Who is meant" @choose="meant($event as 'all' | 'one')" />
+        <span class="dim">{{ now.place ? `pointed out on frame ${area.outline.at}` : 'found on every frame' }}</span>
+      </div>
       <template v-for="field in EDGE" :key="field">
         <RulerSlider v-if="now.kind !== 'area' || field === 'opacity'" v-bind="RULERS[field]" :value="now.kind === 'area' ? now.opacity : now[field]" :scale="100" unit="%" :sign="field === 'grow'" @change="outlines.change(shape.id, { [field]: $event }, frame)" @commit="outlines.commit(RULERS[field].what)" />
       </template>
@@ -98,7 +113,7 @@ function radii(index: 0 | 1, value: number): void {
       </div>
       <div v-if="more" class="acts">
         <label class="tick"><Checkbox :model-value="area.outline.invert" binary @update:model-value="outlines.invert()" /> Invert</label>
-        <label v-if="shape.kind !== 'area'" class="tick"><Checkbox :model-value="shape.motion !== null" binary @update:model-value="outlines.ownMotion(shape.id)" /> Motion of its own</label>
+        <label v-if="isDrawn(shape)" class="tick"><Checkbox :model-value="shape.motion !== null" binary @update:model-value="outlines.ownMotion(shape.id)" /> Motion of its own</label>
         <button v-if="shape.kind === 'ellipse' || shape.kind === 'box'" type="button" class="btn small" @click="outlines.toPath(shape.id)">To a path</button>
         <button type="button" class="btn small" @click="outlines.mirror()">Mirror</button>
         <button type="button" class="btn small" @click="outlines.copy()">Copy</button>

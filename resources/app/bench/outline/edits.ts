@@ -1,7 +1,7 @@
 import type { Box, Ellipse, Join, Pair, Path, PathPoint, Shape, ShapeValues } from '../../api/types';
 import { mixed } from '../recipe/keyframes';
 import { about, minus, plus, rounded, roundedPair, type Matrix } from './geometry';
-import { along, edgeOf, shapeAt } from './shapes';
+import { isDrawn, along, edgeOf, shapeAt } from './shapes';
 
 /** Edits of shapes, and what is wrong with one. */
 
@@ -131,7 +131,7 @@ export function crosses(points: PathPoint[]): boolean {
 
 /** What is wrong with a shape that a person should know, in words. */
 export function trouble(shape: Shape, aspect: number, m: Matrix): string | null {
-  if (shape.kind === 'area') return null;
+  if (!isDrawn(shape)) return null;
   if (shape.kind === 'path') {
     if (shape.points.length < 3 && shape.points.every((p) => p.in.every((v) => v === 0) && p.out.every((v) => v === 0))) return 'Two points with a straight line between them hold no area. Add a point, or pull out their handles.';
     if (crosses(shape.points)) return 'The path crosses itself; what lies inside twice counts as outside.';

@@ -5,8 +5,11 @@ import { about, apply, minus, plus, type Matrix } from './geometry';
 
 /** Shapes as they are on a frame: their values, and their edge to draw handles on. */
 
+/** Whether a shape has an edge of its own, stated on the outline's frame, and goes where its motion takes it. */
+export const isDrawn = (shape: Shape): shape is DrawnShape => shape.kind !== 'area' && shape.kind !== 'people';
+
 export const EDGE = ['featherIn', 'featherOut', 'grow', 'opacity'] as const;
-const OWN: Record<Shape['kind'], (keyof ShapeValues)[]> = { ellipse: ['centre', 'radii', 'turn'], box: ['centre', 'radii', 'turn', 'round'], path: ['points'], area: [] };
+const OWN: Record<Shape['kind'], (keyof ShapeValues)[]> = { ellipse: ['centre', 'radii', 'turn'], box: ['centre', 'radii', 'turn', 'round'], path: ['points'], people: [], area: [] };
 const fieldsOf = (shape: Shape): (keyof ShapeValues)[] => (shape.kind === 'area' ? ['opacity'] : [...OWN[shape.kind], ...EDGE]);
 
 // --- keyframes --------------------------------------------------------------------------------------------------

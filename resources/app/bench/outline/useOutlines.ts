@@ -1,7 +1,7 @@
 import { useLocalStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { api } from '../../api/client';
-import type { Area, AreaShape, DrawnShape, Join, Pair, PathPoint, Shape, ShapeValues } from '../../api/types';
+import type { Area, AreaShape, DrawnShape, Join, Pair, PathPoint, People, Shape, ShapeValues } from '../../api/types';
 import { useNotices } from '../../useNotices';
 import type { Areas } from '../areas/useAreas';
 import type { MotionStore } from '../follow/useMotions';
@@ -11,7 +11,7 @@ import type { Playhead } from '../time/usePlayhead';
 import type { Drawing, Tool } from './drawing';
 import { addPoint, mirrored, movedPoint, removePoints, roundedPoint, toPath } from './edits';
 import { apply, inverse, plus, roundedPair, scaleAt, turnAt, rounded, type Matrix } from './geometry';
-import { addKey, middleOf, put, shapeAt } from './shapes';
+import { addKey, isDrawn, middleOf, put, shapeAt } from './shapes';
 
 /** A shape as it stands on the frame, ready to be drawn. */
 export interface StagedShape { shape: DrawnShape; matrix: Matrix }
@@ -42,8 +42,8 @@ export function useOutlines(shotId: number, store: RecipeStore, motions: MotionS
   function staged(of: Area, live?: Live): StagedShape[] {
     const list: StagedShape[] = [];
     for (const shape of of.outline.shapes) {
-      if (shape.kind === 'area') continue;
-      const now = shapeAt(shape as DrawnShape, playhead.shown.value);
+      if (!isDrawn(shape)) continue;
+      const now = shapeAt(shape, playhead.shown.value);
       const shifts = now.kind === 'path' ? motions.shifts(of.id, shape.id, playhead.shown.value) : null;
       list.push({
         matrix: live?.correcting.value && of.id === area.value?.id ? live.withLive(matrixOf(of.id, shape.id), of.motion.pivot) : matrixOf(of.id, shape.id),
@@ -106,7 +106,7 @@ export function useOutlines(shotId: number, store: RecipeStore, motions: MotionS
       const added = made(of, id);
       of.outline.shapes.splice(before, of.outline.shapes.length, ...added);
       first = added[0]?.id ?? null;
-      if (before === 0 && added[0] && added[0].kind !== 'area') of.motion.pivot = roundedPair(middleOf(added[0]));
+      if (before === 0 && added[0] && isDrawn(added[0])) of.motion.pivot = roundedPair(middleOf(added[0]));
     });
     if (first) active.value = first;
     void commit(what);
@@ -156,16 +156,20 @@ export function useOutlines(shotId: number, store: RecipeStore, motions: MotionS
     earlier: (index: number) => ofArea('Order of shapes', (of) => of.outline.shapes.splice(index - 1, 0, ...of.outline.shapes.splice(index, 1))),
     invert: () => ofArea('Invert', (of) => (of.outline.invert = !of.outline.invert)),
     addArea: (other: string) => add((_, id) => [{ id: id(), kind: 'area', join: shapes.value.length === 0 ? 'add' : join.value, of: other, opacity: 1, keys: [] } satisfies AreaShape], 'Another area’s matte'),
+    /** Everybody on the picture; which one is meant is said afterwards. */
+    addPeople: () => add((_, id) => [{ id: id(), kind: 'people', join: shapes.value.length === 0 ? 'add' : join.value, place: null, featherIn: 0, featherOut: 0, grow: 0, opacity: 1, keys: [] } satisfies People], 'People'),
+    /** Whom a shape means: the one whose face is at a place of this frame, or everybody. */
+    meanPerson: (shapeId: string, place: Pair | null) => once(place ? 'One person' : 'Everybody', shapeId, (s) => s.kind === 'people' && (s.place = place && roundedPair(place))),
     toPath: (shapeId: string) => ofArea('To a path', (of) => {
       of.outline.shapes = of.outline.shapes.map((s) => (s.id === shapeId && (s.kind === 'ellipse' || s.kind === 'box') ? toPath(s) : s));
     }),
     mirror: () => ofArea('Mirror', (of) => {
-      const drawnShapes = of.outline.shapes.filter((s): s is DrawnShape => s.kind !== 'area');
+      const drawnShapes = of.outline.shapes.filter(isDrawn);
       const xs = drawnShapes.map((s) => middleOf(s)[0]);
       if (xs.length) of.outline.shapes = of.outline.shapes.map((s) => mirrored(s, (Math.min(...xs) + Math.max(...xs)) / 2));
     }),
     copy: (): void => {
-      clipboard.value = shapes.value.map((s) => (s.kind === 'area' ? s : { ...s, motion: null }));
+      clipboard.value = shapes.value.map((s) => (isDrawn(s) ? { ...s, motion: null } : s));
       say('Outline copied', 'Paste it into another area, also in another shot.');
     },
     paste: (): void => {
@@ -198,7 +202,7 @@ export function useOutlines(shotId: number, store: RecipeStore, motions: MotionS
     }),
     /** Gives a shape a motion of its own, or takes it away. */
     ownMotion: (shapeId: string) => once('Motion of its own', shapeId, (s) => {
-      if (s.kind === 'area') return;
+      if (!isDrawn(s)) return;
       s.motion = s.motion ? null : { by: 'none', use: ['position', 'rotation', 'scale', 'shear', 'perspective'], pivot: roundedPair(middleOf(s)), keys: [] };
     }),
   };

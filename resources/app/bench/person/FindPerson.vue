@@ -74,8 +74,8 @@ async function take(follow: boolean): Promise<void> {
           <span v-if="finding.person.value.doubts[a.id]" class="dim doubt">{{ finding.person.value.doubts[a.id] }} <button v-if="finding.better(a) !== null" type="button" class="btn small" :aria-label="`${a.name}: look on frame ${finding.better(a)}, which shows them best`" @click="finding.lookOn(finding.better(a) ?? 0)">Best on {{ finding.better(a) }}</button></span>
         </li>
       </ul>
-      <div v-if="more.length > 0" class="more" role="group" aria-label="Parts of the skin">
-        <span class="dim">Parts of the skin</span>
+      <div v-if="more.length > 0" class="more" role="group" aria-label="Skin, its parts, and the whole">
+        <span class="dim">Skin, its parts, and the whole</span>
         <button v-for="a in more" :key="a.id" type="button" class="btn small" :aria-pressed="finding.ticked.value.has(a.id)" @click="finding.tick(a)" @pointerenter="finding.pointed.value = a.id" @pointerleave="finding.pointed.value = null" @focusin="finding.pointed.value = a.id" @focusout="finding.pointed.value = null">{{ a.name }}</button>
       </div>
       <div class="who">

@@ -4,20 +4,20 @@ import { computed } from 'vue';
 import type { Area, DrawnShape, Pair } from '../../api/types';
 import { useBench } from '../bench';
 import { IDENTITY } from '../outline/geometry';
-import { edgeOf } from '../outline/shapes';
+import { edgeOf, isDrawn } from '../outline/shapes';
 
 const { finding, stage } = useBench();
 const line = (shape: DrawnShape): string => `M${edgeOf(shape, IDENTITY, shape.grow).map((p) => stage.onScreen(p.at).map((v) => v.toFixed(1)).join(' ')).join('L')}Z`;
 
 const lines = computed(() => {
   const one = finding.here.value[finding.chosen.value];
-  const drawn = (area: Area): DrawnShape[] => area.outline.shapes.flatMap((s) => (s.kind === 'area' ? one?.areas.filter((a) => a.id === s.of).flatMap(drawn) ?? [] : [s]));
+  const drawn = (area: Area): DrawnShape[] => area.outline.shapes.flatMap((s) => (s.kind === 'area' ? one?.areas.filter((a) => a.id === s.of).flatMap(drawn) ?? [] : isDrawn(s) ? [s] : []));
   // Of parts by name only what is asked for.
   const asked = (a: Area): boolean => !one?.more.includes(a.id) || finding.ticked.value.has(a.id) || finding.pointed.value === a.id;
   return (one?.areas ?? []).filter(asked).map((area) => ({
     id: area.id,
     name: area.name,
-    d: (one?.more.includes(area.id) ? drawn(area) : area.outline.shapes.filter((s): s is DrawnShape => s.kind !== 'area')).map(line).join(''),
+    d: (one?.more.includes(area.id) ? drawn(area) : area.outline.shapes.filter(isDrawn)).map(line).join(''),
     on: finding.ticked.value.has(area.id),
     pointed: finding.pointed.value === area.id,
   }));

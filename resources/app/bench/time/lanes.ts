@@ -1,5 +1,6 @@
 import type { Area, Finding } from '../../api/types';
 import { LEFT } from './useLanes';
+import { isDrawn } from '../outline/shapes';
 
 /** A tick of a lane's comb: the taller, the surer. */
 export interface Tick { x: number; w: number; c: number; weak: boolean }
@@ -26,7 +27,7 @@ export function combOf(confidence: (number | null)[], count: number, step: numbe
 
 /** Frames on which somebody set something by hand. */
 export function keyframesOf(area: Area): number[] {
-  const shapes = area.outline.shapes.flatMap((s) => [...s.keys, ...(s.kind === 'area' ? [] : (s.motion?.keys ?? []))]);
+  const shapes = area.outline.shapes.flatMap((s) => [...s.keys, ...(isDrawn(s) ? (s.motion?.keys ?? []) : [])]);
   const strength = typeof area.strength === 'number' ? [] : area.strength.keys;
   return [...new Set([...area.motion.keys, ...shapes, ...area.blinkGuard.keys, ...strength].map((k) => k.frame))].sort((a, b) => a - b);
 }

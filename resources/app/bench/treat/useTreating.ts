@@ -1,11 +1,11 @@
 import { computed, ref, shallowReactive, shallowRef, watch } from 'vue';
 import { api } from '../../api/client';
-import type { AreaColours, DrawnShape, MaybeKeyed, Pair, Touch } from '../../api/types';
+import type { AreaColours, MaybeKeyed, Pair, Touch } from '../../api/types';
 import { useNotices } from '../../useNotices';
 import type { Areas } from '../areas/useAreas';
 import type { MotionStore } from '../follow/useMotions';
 import { IDENTITY, type Matrix } from '../outline/geometry';
-import { extentOf, shapeAt } from '../outline/shapes';
+import { isDrawn, extentOf, shapeAt } from '../outline/shapes';
 import type { Outlines } from '../outline/useOutlines';
 import { copied, freshId } from '../recipe/ids';
 import { valueAt, withValue } from '../recipe/keyed';
@@ -55,7 +55,7 @@ export function useTreating(shotId: number, store: RecipeStore, playhead: Playhe
   /** Handles of the unfolded touch that acts in a direction or from an offset. */
   const handles = computed<TouchHandle[]>(() => {
     const of = areas.chosen.value;
-    const first = of?.outline.shapes.find((s): s is DrawnShape => s.kind !== 'area');
+    const first = of?.outline.shapes.find(isDrawn);
     if (!of || !first || areas.step.value !== 4) return [];
     const { centre, half } = extentOf(shapeAt(first, shown.value));
     const matrix = outlines.staged(of).find((s) => s.shape.id === first.id)?.matrix ?? IDENTITY;
