@@ -37,12 +37,13 @@ final class Bench extends Command
 
     private const SHOT = 'gh010_backlit';
 
-    public function handle(Probe $probe, FrameCache $frames, BenchPictures $pictures, RecipeReader $reader, Kinds $kinds, FollowReport $follow, TreatReport $treat, TelltaleReport $telltales, DeliveryReport $delivery, PersonReport $person, RealReport $real, CarryReport $carry): int
+    public function handle(Probe $probe, FrameCache $frames, BenchPictures $pictures, RecipeReader $reader, Kinds $kinds, FollowReport $follow, TreatReport $treat, TelltaleReport $telltales, DeliveryReport $delivery, PersonReport $person, PeopleReport $people, RealReport $real, CarryReport $carry): int
     {
         $what = $this->argument('what');
         if ($what === 'all' || $what === 'person') {
-            $this->figures((static function () use ($person, $real): \Generator {
+            $this->figures((static function () use ($person, $people, $real): \Generator {
                 yield from $person->rows();
+                yield from $people->rows();
                 yield from $real->rows();
             })(), 'Accuracy: Finding people', 'person', self::accuracy('Finding people', ' and others against their ground truth, every 12th frame'));
         }
