@@ -18,6 +18,6 @@ final readonly class Scene
 
     public function motions(): Motions
     {
-        return new Motions($this->recipe, $this->tracks, app(Crowds::class)->in($this->footage));
+        return new Motions($this->recipe, $this->tracks, app(Crowds::class)->in($this->footage, $this->recipe));
     }
 }

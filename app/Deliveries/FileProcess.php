@@ -160,7 +160,7 @@ final class FileProcess
     /** @param array<string, Track> $tracks by sha256 */
     private function renderer(Recipe $recipe, FootageFile $footage, array $tracks, ?string $assets): FrameRenderer
     {
-        return new FrameRenderer($recipe, new Motions($recipe, $tracks, $this->crowds->in($footage)), $this->assets->of($recipe, $assets));
+        return new FrameRenderer($recipe, new Motions($recipe, $tracks, $this->crowds->in($footage, $recipe)), $this->assets->of($recipe, $assets));
     }
 
     private function footage(string $path, string $work): FootageFile

@@ -4,4 +4,4 @@ declare(strict_types=1);
 
 namespace App\Faces;
 
-final class CannotFindFaces extends \RuntimeException {}
+class CannotFindFaces extends \RuntimeException {}

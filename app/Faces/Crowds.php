@@ -20,12 +20,12 @@ final class Crowds
     {
         $footage = self::isMeant($recipe) ? Footage::where('sha256', $recipe->source->sha256)->first() : null;
 
-        return $footage === null ? null : $this->in($footage->file());
+        return $footage === null ? null : $this->in($footage->file(), $recipe);
     }
 
-    public function in(FootageFile $footage): Crowd
+    public function in(FootageFile $footage, Recipe $recipe): Crowd
     {
-        return new Crowd(new PeopleOfFootage($this->faces, $footage));
+        return new Crowd(new PeopleOfFootage($this->faces, $footage, $recipe->source->span));
     }
 
     /**
@@ -35,7 +35,7 @@ final class Crowds
      */
     public function prepare(Recipe $recipe, FootageFile $footage, int $from, int $to): void
     {
-        self::isMeant($recipe) && $this->faces->through($footage, $from, $to);
+        self::isMeant($recipe) && $this->faces->through($footage, min($from, $recipe->source->span[0]), min($footage->info->frames() - 1, max($to, $recipe->source->span[1])));
     }
 
     private static function isMeant(Recipe $recipe): bool

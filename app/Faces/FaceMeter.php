@@ -14,8 +14,9 @@ final class FaceMeter
 {
     /** Rows of the pictures that faces are measured in. */
     private const ROWS = 540;
-    /** New faces are looked for on each of so many frames; between them those that are known are followed. */
+    /** New faces are looked for on each of so many frames, small ones too; large ones on each of so many. Between them those that are known are followed. */
     private const SEARCH = 24;
+    private const LOOK = 6;
     /** Bytes that a pipe takes at once. */
     private const PIPE = 65536;
     /** Seconds without an answer after which it is given up. */
@@ -30,7 +31,7 @@ final class FaceMeter
         if ($method === null) {
             // The nets' weights by the sums that stand in the script.
             $files = [base_path('scripts/models.mjs'), ...(glob(base_path('server/faces/*.cjs')) ?: [])];
-            $method = substr(hash('sha256', implode('', array_map(static fn(string $file): string => (string) hash_file('sha256', $file), $files)) . self::ROWS), 0, 12);
+            $method = substr(hash('sha256', implode('', array_map(static fn(string $file): string => (string) hash_file('sha256', $file), $files)) . json_encode([self::ROWS, self::SEARCH, self::LOOK])), 0, 12);
         }
 
         return $method;
@@ -99,7 +100,12 @@ final class FaceMeter
             yield json_encode([
                 'width' => $format->width,
                 'height' => $format->height,
-                'word' => $isNext ? ($k % self::SEARCH === 0 ? 'search' : 'follow') : 'anew',
+                'word' => match (true) {
+                    !$isNext => 'anew',
+                    $k % self::SEARCH === 0 => 'search',
+                    $k % self::LOOK === 0 => 'look',
+                    default => 'follow',
+                },
                 'rgb' => $format->toRgb8(),
             ], JSON_THROW_ON_ERROR) . "\n";
             // Whatever does not go into the pipe at once is copied by the package that writes it.

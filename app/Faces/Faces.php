@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace App\Faces;
 
+use App\Footage\FileLock;
 use App\Footage\FootageFile;
+use Cossel\Core\Face\FacePlaces;
 use Cossel\Core\Face\Mesh;
 use Cossel\Core\Face\PeopleMatte;
 use Illuminate\Filesystem\Filesystem;
@@ -14,6 +16,10 @@ final class Faces
 {
     /** Frames written together. */
     private const TOGETHER = 12;
+    /** Frames measured at most while somebody waits to know who is who. */
+    private const AT_ONCE = 24;
+    private const FACES = '.faces';
+    private const PLACES = '.places';
 
     /**
      * @param string $path      of the folder they are kept in
@@ -64,6 +70,43 @@ final class Faces
         }
 
         return $people ?? throw new CannotFindFaces("The people on frame {$frame} could not be kept. Try it again.");
+    }
+
+    /**
+     * Where the face is that was pointed out, on the frames of a span; null where no face is seen on that frame. Worked out once for all.
+     *
+     * @param array{float, float} $place on it, picture heights
+     *
+     * @throws CannotFindFaces
+     * @throws StillMeasuring  where much is still to be measured, some of which is done now
+     */
+    public function places(FootageFile $footage, int $from, int $to, array $place, int $frame): ?FacePlaces
+    {
+        $file = "{$this->stem($footage)}." . substr(hash('sha256', (string) json_encode([$from, $to, $place, $frame])), 0, 16) . self::PLACES;
+        $numbers = $this->files->isFile($file) ? json_decode($this->files->get($file), true) : null;
+        if (!is_array($numbers)) {
+            if (!$this->measureOn($footage, $from, $to)) {
+                $known = count($this->file($footage)->frames($from, $to));
+
+                throw new StillMeasuring("Who is who is known once the faces of all frames are measured: {$known} of " . ($to - $from + 1) . ' are.');
+            }
+            $numbers = FacePlaces::pointedOut($this->known($footage, $from, $to), $place, $frame)?->numbers() ?? [];
+            $this->files->replace($file, (string) json_encode($numbers));
+        }
+
+        return $numbers === [] ? null : FacePlaces::known($numbers);
+    }
+
+    /** Measures some frames of a span, unless another does; whether all are measured. */
+    private function measureOn(FootageFile $footage, int $from, int $to): bool
+    {
+        $this->files->ensureDirectoryExists($this->path);
+        $missing = $this->missing($footage, $from, $to, self::AT_ONCE + 1);
+        if ($missing !== []) {
+            FileLock::hold("{$this->stem($footage)}.lock", fn() => $this->measure($footage, array_slice($missing, 0, self::AT_ONCE)), wait: false);
+        }
+
+        return $this->missing($footage, $from, $to, 1) === [];
     }
 
     /** What is known so far. */
@@ -129,14 +172,16 @@ final class Faces
     /** Throws all away; whoever needs some has them measured again. */
     public function empty(): void
     {
-        $this->files->delete([...$this->files->glob("{$this->path}/*" . FaceFile::PLACES), ...$this->files->glob("{$this->path}/*.faces")]);
+        foreach ([FaceFile::PLACES, self::PLACES, self::FACES] as $kind) {
+            $this->files->delete($this->files->glob("{$this->path}/*{$kind}"));
+        }
     }
 
     /** Lets those go that were not used for longest, and those measured in another way, as far as there are too many. */
     private function keepBound(): void
     {
         $sizes = $used = [];
-        foreach ($this->files->glob("{$this->path}/*.faces") as $file) {
+        foreach ($this->files->glob("{$this->path}/*" . self::FACES) as $file) {
             $sizes[$file] = (int) @filesize($file);
             $used[$file] = (int) @filemtime($file);
         }
@@ -146,13 +191,18 @@ final class Faces
             if ($bytes <= $this->mostBytes) {
                 break;
             }
-            $this->files->delete([$file . FaceFile::PLACES, $file]);
+            $this->files->delete([$file . FaceFile::PLACES, ...$this->files->glob(substr($file, 0, -strlen(self::FACES)) . '.*' . self::PLACES), $file]);
             $bytes -= $sizes[$file];
         }
     }
 
     private function file(FootageFile $footage): FaceFile
     {
-        return new FaceFile("{$this->path}/{$footage->sha256}." . FaceMeter::method() . '.faces');
+        return new FaceFile($this->stem($footage) . self::FACES);
+    }
+
+    private function stem(FootageFile $footage): string
+    {
+        return "{$this->path}/{$footage->sha256}." . FaceMeter::method();
     }
 }

@@ -7,6 +7,7 @@ namespace App\Http;
 use App\Carrying\CannotCarry;
 use App\Deliveries\DeliveryNotReady;
 use App\Faces\CannotFindFaces;
+use App\Faces\StillMeasuring;
 use App\Following\CannotFollow;
 use App\Footage\FfmpegInterrupted;
 use App\Footage\RefusedFootage;
@@ -37,13 +38,14 @@ final class ErrorAnswers
     public static function register(Exceptions $exceptions): void
     {
         $exceptions->shouldRenderJsonWhen(static fn(Request $request): bool => $request->is('api/*'));
-        $exceptions->dontReport([InvalidRecipe::class, UnknownId::class, StaleEdit::class, RefusedFootage::class, UnreadableFootage::class, MissingTrack::class, MissingAsset::class, InvalidCube::class, InvalidCdl::class, InvalidCut::class, DeliveryNotReady::class, ShotNotReady::class, CannotFollow::class, CannotCarry::class, TooManySamples::class, TooCostly::class]);
+        $exceptions->dontReport([InvalidRecipe::class, UnknownId::class, StaleEdit::class, RefusedFootage::class, UnreadableFootage::class, MissingTrack::class, MissingAsset::class, InvalidCube::class, InvalidCdl::class, InvalidCut::class, DeliveryNotReady::class, ShotNotReady::class, CannotFollow::class, CannotCarry::class, TooManySamples::class, TooCostly::class, StillMeasuring::class]);
         $exceptions->render(static fn(InvalidRecipe $e): JsonResponse => self::answer(422, $e->getMessage(), ['pointer' => $e->pointer, 'expected' => $e->expected]));
         $exceptions->render(static fn(UnknownId $e): JsonResponse => self::answer(404, $e->getMessage()));
         $exceptions->render(static fn(MissingTrack|MissingAsset $e): JsonResponse => self::answer(409, $e->getMessage()));
         $exceptions->render(static fn(StaleEdit $e): JsonResponse => self::answer(409, $e->getMessage(), ['pointer' => $e->pointer]));
         $exceptions->render(static fn(DeliveryNotReady|ShotNotReady|CannotFollow|CannotCarry $e): JsonResponse => self::answer(409, $e->getMessage()));
         $exceptions->render(static fn(RefusedFootage|UnreadableFootage|InvalidCube|InvalidCdl|InvalidCut|TooManySamples|TooCostly $e): JsonResponse => self::answer(422, $e->getMessage()));
+        $exceptions->render(static fn(StillMeasuring $e): JsonResponse => self::answer(503, $e->getMessage())->withHeaders(['Retry-After' => '1']));
         $exceptions->render(static fn(CannotFindFaces $e): JsonResponse => self::answer(503, $e->getMessage()));
         $exceptions->render(static fn(FfmpegInterrupted $e): JsonResponse => self::answer(503, $e->getMessage()));
         $exceptions->render(static fn(StorageFull $e): JsonResponse => self::answer(507, $e->getMessage()));

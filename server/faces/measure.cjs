@@ -4,7 +4,8 @@
  * (zlib, base64). The word of a picture is
  *
  *   anew     nothing is known of where faces are: they are looked for, small ones too
- *   search   faces are where they were in the picture before, more or less; new ones are looked for as well
+ *   search   faces are where they were in the picture before, more or less; new ones are looked for as well, small ones too
+ *   look     as search, but small ones are not looked for
  *   follow   only where they were, unless one is missing
  */
 'use strict';

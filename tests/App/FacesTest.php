@@ -6,11 +6,13 @@ namespace Tests\App;
 
 use App\Faces\CannotFindFaces;
 use App\Faces\Faces;
+use App\Faces\StillMeasuring;
 use App\Faces\TurnedFaces;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use App\Footage\Probe;
 use Cossel\Core\Propose\Landmarks;
+use Illuminate\Contracts\Debug\ExceptionHandler;
 use Symfony\Component\Process\Process;
 
 /** Faces are found by a process beside the server, on real footage. */
@@ -156,6 +158,19 @@ final class FacesTest extends AppTestCase
         $seen = imagecreatefromstring((string) $matte->getContent()) ?: self::fail('no picture');
         self::assertGreaterThan(245, min($light($seen, 0.88, 0.5), $light($seen, 0.88, 0.2), $light($seen, 0.88, 0.97)));
         self::assertLessThan(10, max($light($seen, 0.1, 0.1), $light($seen, 1.7, 0.1), $light($seen, 0.05, 0.5)));
+
+        // Who is who is known of the whole shot or not at all; what is asked again meanwhile is measured a piece at a time.
+        $long = $this->footage($this->film('long.mkv', ['-c:v', 'ffv1', '-pix_fmt', 'yuv420p'], '96x64', 60));
+        for ($k = 0, $told = []; $k < 3; ++$k) {
+            try {
+                self::assertNull(app(Faces::class)->places($long, 0, 59, [0.5, 0.5], 3));
+                $told[] = 'nobody';
+            } catch (StillMeasuring $e) {
+                $told[] = $e->getMessage();
+                self::assertSame('1', $this->app->make(ExceptionHandler::class)->render(request(), $e)->headers->get('Retry-After'));
+            }
+        }
+        self::assertSame(['Who is who is known once the faces of all frames are measured: 24 of 60 are.', 'Who is who is known once the faces of all frames are measured: 48 of 60 are.', 'nobody'], $told);
 
         file_put_contents("{$this->folder}/recipe.json", json_encode($recipe));
         $this->artisan('cossel:process', ['--footage' => $clip, '--recipe' => "{$this->folder}/recipe.json", '--out' => "{$this->folder}/out.mkv", '--workers' => 1])->assertSuccessful();

@@ -123,7 +123,9 @@ describe('outlines as a whole', () => {
   it('are people too: everybody, or the one whose face is clicked, with edges but nowhere to go', () => {
     const { outlines, the, labels, following } = outlining([area('a', [ellipse('s1')])]);
     outlines.joinNext('keep');
+    outlines.draw('box');
     outlines.addPeople();
+    expect(outlines.tool.value).toBeNull();
     expect(the('a').outline.shapes[1]).toEqual({ id: outlines.active.value, kind: 'people', join: 'keep', place: null, featherIn: 0, featherOut: 0, grow: 0, opacity: 1, keys: [] });
     const id = outlines.active.value ?? '';
     outlines.meanPerson(id, [0.51234567, 0.4]);

@@ -5,7 +5,7 @@ import type { PictureRequest } from '../../resources/app/api/types';
 
 const said: string[] = [];
 vi.mock('../../resources/app/useNotices', () => ({ useNotices: () => ({ say: vi.fn(), fail: (words: string) => said.push(words) }) }));
-const { api } = await import('../../resources/app/api/client');
+const { api, ApiError } = await import('../../resources/app/api/client');
 const { usePictures } = await import('../../resources/app/bench/picture/usePictures');
 const { sourceOf, useReels } = await import('../../resources/app/bench/picture/useReels');
 const { usePace } = await import('../../resources/app/bench/time/usePace');
@@ -84,6 +84,20 @@ describe('pictures on the stage', () => {
     answers[1]?.();
     await settled();
     expect([names(pictures.layers.value), pictures.busy.value]).toEqual([['frame 4'], false]);
+  });
+
+  it('are asked for again by themselves while what they need is being measured', async () => {
+    const answers = [() => Promise.reject(new ApiError(503, '26 of 84 are.', null, 0.01)), () => Promise.resolve(sent('there', true)), () => Promise.reject(new ApiError(503, 'Too busy.'))];
+    vi.spyOn(api, 'picture').mockImplementation(() => (answers.shift() ?? (() => Promise.reject(new Error('asked too often'))))());
+    const { pictures } = stage();
+    pictures.want({ ...request, frame: 1 }, 90, 1);
+    await settled();
+    expect([pictures.waits.value, pictures.busy.value, said]).toEqual(['26 of 84 are.', true, []]);
+    await vi.waitFor(() => expect(pictures.busy.value).toBe(false));
+    expect([names(pictures.layers.value), pictures.waits.value]).toEqual([['there'], null]);
+    pictures.want({ ...request, frame: 3 }, 90, 1);
+    await settled();
+    expect([pictures.failure.value, pictures.waits.value, said]).toEqual(['Too busy.', null, ['The picture cannot be made']]);
   });
 
   it('bring the frame of what lies over them; until they are there that stays', async () => {

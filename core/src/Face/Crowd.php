@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Face;
 
-/** The people of footage, all of them or one, frame by frame. */
+/** The people of a shot, all of them or one, frame by frame. */
 final class Crowd
 {
-    /** @var array<string, FollowedFace|null> by the place their face was pointed out at */
+    /** Frames for which a face that comes into sight may go unnoticed, see server/faces. */
+    private const UNNOTICED = 6;
+
+    /** @var array<string, FacePlaces|null> by the place their face was pointed out at */
     private array $known = [];
 
     public function __construct(private readonly PeopleSource $source) {}
@@ -19,36 +22,40 @@ final class Crowd
     public function matte(int $frame, ?array $place, int $at): PeopleMatte
     {
         $matte = $this->source->matte($frame);
-        if ($place === null) {
-            return $matte;
-        }
-        $faces = $this->source->faces()->on($frame);
-        $key = "{$place[0]} {$place[1]} {$at}";
-        if (!array_key_exists($key, $this->known)) {
-            $this->known[$key] = $this->followed($place, $at);
-        }
-        $own = $this->known[$key]?->near($frame);
-        if ($own === null) {
-            return $matte;
-        }
+        $own = $place === null ? null : $this->places($place, $at);
 
-        return $matte->person($own, array_values(array_filter($faces, static fn(Mesh $face): bool => !$face->isNear($own))));
+        return $own === null ? $matte : $matte->person($own->near($frame), $this->others($own, $frame));
     }
 
     /** @param array{float, float} $place */
-    private function followed(array $place, int $at): ?FollowedFace
+    private function places(array $place, int $at): ?FacePlaces
     {
-        $faces = $this->source->faces();
-        $best = null;
-        $least = INF;
-        foreach ($faces->on($at) as $face) {
-            [$x, $y] = $face->middle();
-            $away = hypot($x - $place[0], $y - $place[1]) / max(1e-6, $face->size());
-            if ($away < $least) {
-                [$best, $least] = [$face, $away];
-            }
+        $key = "{$place[0]} {$place[1]} {$at}";
+        if (!array_key_exists($key, $this->known)) {
+            $this->known[$key] = $this->source->places($place, $at);
         }
 
-        return $best === null ? null : FollowedFace::from($faces, $best, $at);
+        return $this->known[$key];
+    }
+
+    /** @return list<FacePlace> where other faces are; of those that are not noticed where they were a moment before or will be */
+    private function others(FacePlaces $own, int $frame): array
+    {
+        $faces = $this->source->faces($frame - self::UNNOTICED, $frame + self::UNNOTICED);
+        $people = [$own];
+        for ($k = 0; $k <= self::UNNOTICED; ++$k) {
+            foreach ([$frame - $k, $frame + $k] as $number) {
+                foreach ($faces->on($number) as $face) {
+                    $place = FacePlace::of($face);
+                    if (array_filter($people, static fn(FacePlaces $one): bool => $place->isNear($one->near($number))) === []) {
+                        $people[] = FacePlaces::of(FollowedFace::from($faces, $face, $number));
+                    }
+                }
+            }
+        }
+        $here = array_map(static fn(FacePlaces $one): FacePlace => $one->near($frame), $people);
+
+        // Somebody who went behind the one who is meant may have been taken for them.
+        return array_values(array_filter($here, static fn(FacePlace $place): bool => !$place->isNear($here[0])));
     }
 }

@@ -10,7 +10,7 @@ final readonly class FollowedFace
     /** Frames a face may be out of sight and still be taken for the same by its place. */
     private const AWAY = 36;
 
-    /** @param array<int, Mesh> $meshes by frame, rising */
+    /** @param non-empty-array<int, Mesh> $meshes by frame, rising */
     private function __construct(private array $meshes) {}
 
     /** @param Mesh $face on the start frame */
@@ -33,23 +33,10 @@ final readonly class FollowedFace
         return new self($found);
     }
 
-    /** @return array<int, Mesh> by frame, rising */
+    /** @return non-empty-array<int, Mesh> by frame, rising */
     public function meshes(): array
     {
         return $this->meshes;
-    }
-
-    /** Its mesh on a frame, or on the nearest one it is seen on. */
-    public function near(int $frame): ?Mesh
-    {
-        $nearest = null;
-        foreach ($this->meshes as $number => $mesh) {
-            if ($nearest === null || abs($number - $frame) < abs($nearest - $frame)) {
-                $nearest = $number;
-            }
-        }
-
-        return $nearest === null ? null : $this->meshes[$nearest];
     }
 
     /**
@@ -73,13 +60,13 @@ final readonly class FollowedFace
      */
     private static function next(array $faces, Mesh $before, int $frames): ?Mesh
     {
-        [$x, $y] = $before->middle();
+        $was = FacePlace::of($before);
         $best = null;
         $least = INF;
         foreach ($faces as $face) {
-            [$u, $v] = $face->middle();
-            $away = hypot($u - $x, $v - $y) + abs($face->size() - $before->size());
-            if ($face->isNear($before, $frames) && $away < $least) {
+            $is = FacePlace::of($face);
+            $away = hypot($is->x - $was->x, $is->y - $was->y) + abs($is->size - $was->size);
+            if ($is->isNear($was, $frames) && $away < $least) {
                 [$best, $least] = [$face, $away];
             }
         }

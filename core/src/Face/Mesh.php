@@ -160,17 +160,6 @@ final readonly class Mesh
         return $this->apart(...self::LIPS[0]) / max(1e-6, $this->apart(...self::LIPS[1]));
     }
 
-    /** Whether this can be the face another one was a frame, or so many, before or after. */
-    public function isNear(self $other, int $frames = 1): bool
-    {
-        [$x, $y] = $this->middle();
-        [$u, $v] = $other->middle();
-        $size = min($this->size(), $other->size());
-        $reach = min(1.5, 0.5 + 0.05 * ($frames - 1));
-
-        return hypot($x - $u, $y - $v) < $reach * $size && max($this->size(), $other->size()) < (1 + $reach) * $size;
-    }
-
     /** As it is kept: the score, the corner and the size of what it fills, then each place within that. */
     public function bytes(): string
     {

@@ -31,14 +31,14 @@ final readonly class PeopleMatte
     /**
      * What of it is one person: the cells that are nearer to their face than to any other, by the sizes of these.
      *
-     * @param list<Mesh> $others
+     * @param list<FacePlace> $others
      */
-    public function person(Mesh $own, array $others): self
+    public function person(FacePlace $own, array $others): self
     {
         if ($others === []) {
             return $this;
         }
-        $ways = array_map(static fn(Mesh $face): array => [...$face->middle(), 1 / max(1e-6, $face->size())], [$own, ...$others]);
+        $ways = array_map(static fn(FacePlace $face): array => [$face->x, $face->y, 1 / max(1e-6, $face->size)], [$own, ...$others]);
         $cells = $this->cells;
         $unit = 1 / $this->down;
         for ($j = 0, $k = 0; $j < $this->down; ++$j) {

@@ -23,8 +23,9 @@ final class PeopleShapeMatte implements ShapeMatte
 {
     /** Nanoseconds a pixel; measured. */
     private const PRICE = 800.0;
-    /** What counts as a person at all, of 255. */
-    private const LEAST = 8;
+    /** What the net tells, of 255, up to which nobody is there, and from which somebody is: it is sure too seldom. */
+    private const NOBODY = 26;
+    private const SOMEBODY = 178;
     /** Spread it is blurred by, of how far from its edge something is wanted: from there on little of the step is left to read. */
     private const SPREAD = 0.6;
     private const LEVELS = 1024;
@@ -51,7 +52,7 @@ final class PeopleShapeMatte implements ShapeMatte
 
     private function extent(): Rect
     {
-        $extent = $this->people?->extent(self::LEAST);
+        $extent = $this->people?->extent(self::NOBODY);
         if ($this->people === null || $extent === null) {
             return Rect::none();
         }
@@ -179,6 +180,11 @@ final class PeopleShapeMatte implements ShapeMatte
      */
     private static function laid(array $cells, int $across, int $down, int $w, int $h): array
     {
+        $sure = [];
+        for ($k = 0; $k <= 255; ++$k) {
+            $t = max(0.0, min(1.0, ($k - self::NOBODY) / (self::SOMEBODY - self::NOBODY)));
+            $sure[] = $t * $t * (3.0 - 2.0 * $t);
+        }
         $out = [];
         for ($y = 0; $y < $h; ++$y) {
             $v = max(0.0, min($down - 1.0, ($y + 0.5) / $h * $down - 0.5));
@@ -189,9 +195,10 @@ final class PeopleShapeMatte implements ShapeMatte
                 $i = min((int) $u, max(0, $across - 2));
                 $k = $j * $across + $i;
                 $next = $across > 1 ? 1 : 0;
-                $top = $cells[$k] + ($u - $i) * ($cells[$k + $next] - $cells[$k]);
-                $low = $cells[$k + $below] + ($u - $i) * ($cells[$k + $below + $next] - $cells[$k + $below]);
-                $out[] = ($top + ($v - $j) * ($low - $top)) / 255;
+                [$a, $b] = [$sure[$cells[$k]], $sure[$cells[$k + $next]]];
+                [$c, $d] = [$sure[$cells[$k + $below]], $sure[$cells[$k + $below + $next]]];
+                $top = $a + ($u - $i) * ($b - $a);
+                $out[] = $top + ($v - $j) * ($c + ($u - $i) * ($d - $c) - $top);
             }
         }
 

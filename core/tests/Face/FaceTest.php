@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Cossel\Core\Tests\Face;
 
 use Cossel\Core\Face\BestFrames;
+use Cossel\Core\Face\FacePlace;
+use Cossel\Core\Face\FacePlaces;
 use Cossel\Core\Face\FollowedFace;
 use Cossel\Core\Face\Mesh;
 use Cossel\Core\Face\Ring;
@@ -125,8 +127,23 @@ final class FaceTest extends TestCase
         foreach ($face->meshes() as $f => $mesh) {
             self::assertEqualsWithDelta($own($f)->middle(), $mesh->middle(), 1e-9, "frame {$f}");
         }
-        self::assertEquals([$own(29), $own(40), $own(50)], [$face->near(33), $face->near(37), $face->near(50)]);
         self::assertEqualsWithDelta($own(55)->along(Ring::OuterLips), $face->steady(Ring::OuterLips->points())[55], 1e-6);
+    }
+
+    public function test_a_face_that_was_pointed_out_is_known_on_every_frame(): void
+    {
+        // Out of sight for ten frames; another is beside it.
+        $own = static fn(int $f): Mesh => Meshes::face(0.3 + 0.01 * $f, 0.6, 0.3);
+        $other = Meshes::face(1.5, 0.3, 0.3);
+        $faces = Meshes::source(static fn(int $f): array => $f >= 30 && $f < 40 ? [$other] : [$other, $own($f)], [0, 59]);
+        $places = FacePlaces::pointedOut($faces, [0.45, 0.55], 10);
+        self::assertNotNull($places);
+        foreach ([0 => 0, 29 => 29, 33 => 29, 37 => 40, 50 => 50, 200 => 59] as $frame => $near) {
+            self::assertEquals(FacePlace::of($own($near)), $places->near($frame), "frame {$frame}");
+        }
+        self::assertEquals($places, FacePlaces::known($places->numbers()));
+        self::assertEquals(FacePlace::of($other), FacePlaces::pointedOut($faces, [1.4, 0.4], 10)?->near(30));
+        self::assertNull(FacePlaces::pointedOut(Meshes::source(static fn(): array => [], [0, 5]), [0.4, 0.5], 2));
     }
 
     public function test_the_frames_that_show_teeth_and_eyes_best_are_known(): void

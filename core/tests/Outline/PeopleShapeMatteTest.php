@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Cossel\Core\Tests\Outline;
 
 use Cossel\Core\Face\Crowd;
+use Cossel\Core\Face\FacePlace;
+use Cossel\Core\Face\FacePlaces;
 use Cossel\Core\Face\FaceSource;
 use Cossel\Core\Face\PeopleMatte;
 use Cossel\Core\Face\PeopleSource;
@@ -57,6 +59,29 @@ final class PeopleShapeMatteTest extends TestCase
         return array_slice($matte->matte($rect ?? $whole)->window($whole)->v, 100 * 320, 320);
     }
 
+    /** @param \Closure(int): list<\Cossel\Core\Face\Mesh> $faces on frames 0 to 6; people are seen everywhere */
+    private static function source(\Closure $faces): PeopleSource
+    {
+        return new class (self::seen(static fn(): bool => true), Meshes::source($faces, [0, 6])) implements PeopleSource {
+            public function __construct(private readonly PeopleMatte $all, private readonly FaceSource $faces) {}
+
+            public function matte(int $frame): PeopleMatte
+            {
+                return $this->all;
+            }
+
+            public function faces(int $from, int $to): FaceSource
+            {
+                return $this->faces;
+            }
+
+            public function places(array $place, int $frame): ?FacePlaces
+            {
+                return FacePlaces::pointedOut($this->faces, $place, $frame);
+            }
+        };
+    }
+
     public function test_its_edge_is_the_picture_s(): void
     {
         // The net has it two and a half pixels too narrow: it has ended where the picture's edge is.
@@ -80,6 +105,15 @@ final class PeopleShapeMatteTest extends TestCase
             }
         }
         self::assertSame(0.5, self::row(new People('s', opacity: 0.5))[20]);
+    }
+
+    public function test_what_a_net_hardly_doubts_is_whole_and_what_it_hardly_suspects_nothing(): void
+    {
+        $cells = str_repeat(str_repeat("\xB4", 128) . str_repeat("\x18", 128), 160);
+        $matte = Still::crowd(new Outline(0, [new People('s')]), self::half(), PeopleMatte::of(256, 160, $cells))->matte(Rect::of(0, 0, 320, 200));
+        self::assertSame([1.0, 0.0], [$matte->at(40, 100), $matte->at(280, 100)]);
+        $half = Still::crowd(new Outline(0, [new People('s')]), self::half(), PeopleMatte::of(256, 160, str_repeat("\x66", 256 * 160)));
+        self::assertEqualsWithDelta(0.5, $half->matte(Rect::of(0, 0, 320, 200))->at(40, 100), 0.02);
     }
 
     public function test_it_is_the_same_seen_through_any_window(): void
@@ -113,28 +147,16 @@ final class PeopleShapeMatteTest extends TestCase
 
     public function test_one_person_is_told_from_another_and_followed(): void
     {
-        // Two who go to the right; the one pointed out is the left of them, who is out of sight on frame 4.
-        $faces = static fn(int $frame): array => [
+        // Two who go to the right; the one pointed out is the left of them, who is out of sight on frame 4. The other is not noticed on 3.
+        $faces = static fn(int $frame): array => $frame < 0 || $frame > 6 ? [] : [
             ...($frame === 4 ? [] : [Meshes::face(0.4 + 0.05 * $frame, 0.3, 0.2)]),
-            Meshes::face(1.0 + 0.05 * $frame, 0.3, 0.2),
+            ...($frame === 3 ? [] : [Meshes::face(1.0 + 0.05 * $frame, 0.3, 0.2)]),
         ];
-        $source = new class (self::seen(static fn(): bool => true), Meshes::source($faces, [0, 6])) implements PeopleSource {
-            public function __construct(private readonly PeopleMatte $all, private readonly FaceSource $faces) {}
-
-            public function matte(int $frame): PeopleMatte
-            {
-                return $this->all;
-            }
-
-            public function faces(): FaceSource
-            {
-                return $this->faces;
-            }
-        };
+        $source = self::source($faces);
         $shape = ['id' => 's', 'kind' => 'people', 'place' => [0.42, 0.3]];
         $recipe = Documents::read(['areas' => [Documents::area(['id' => 'a', 'outline' => ['at' => 0, 'shapes' => [$shape]]])]]);
         $motions = new Motions($recipe, [], new Crowd($source));
-        foreach ([0 => 0.7, 3 => 0.85, 4 => 0.875] as $number => $between) {
+        foreach ([0 => 0.7, 2 => 0.8, 3 => 0.825, 4 => 0.875] as $number => $between) {
             $people = $motions->people($recipe->areas[0], new People('s', [0.42, 0.3]), $number);
             self::assertNotNull($people);
             foreach ([24, 120] as $row) {
@@ -150,11 +172,25 @@ final class PeopleShapeMatteTest extends TestCase
         self::assertTrue(AreaMatte::on($recipe->areas[0], 0, new Motions($recipe, []), Rect::of(0, 0, 320, 200))->bounds()->isEmpty());
     }
 
+    public function test_somebody_who_went_behind_does_not_take_a_share_of_who_is_meant(): void
+    {
+        // Nobody is seen on frame 4; the other was last seen behind the one who is meant.
+        $own = Meshes::face(0.5, 0.3, 0.3);
+        $source = self::source(static fn(int $frame): array => match ($frame) {
+            4 => [],
+            2, 3 => [$own, Meshes::face([2 => 0.75, 3 => 0.62][$frame], 0.3, 0.3)],
+            default => [$own],
+        });
+        $count = static fn(int $frame): int => count(array_filter((new Crowd($source))->matte($frame, [0.5, 0.3], 0)->cells));
+        self::assertSame(256 * 160, $count(4));
+        self::assertLessThan(128 * 160, $count(2));
+    }
+
     public function test_bodies_are_below_their_faces(): void
     {
         $all = self::seen(static fn(): bool => true);
-        $tall = Meshes::face(0.7, 0.25, 0.2);
-        $people = $all->person(Meshes::face(0.4, 0.7, 0.2), [$tall]);
+        $tall = new FacePlace(0.7, 0.25, 0.2);
+        $people = $all->person(new FacePlace(0.4, 0.7, 0.2), [$tall]);
         $at = static fn(float $x, float $y): int => $people->cells[(int) ($y * 160) * 256 + (int) ($x * 160)];
         self::assertSame([255, 0, 0], [$at(0.4, 0.75), $at(0.7, 0.75), $at(0.7, 0.25)]);
         self::assertSame($all, $all->person($tall, []));

@@ -2,7 +2,7 @@ import type { Alike, Area, AreaColours, Carry, CarryOrder, CarryTarget, ColourPi
 
 /** A request the server refused, with its sentence; status 0 when it could not be reached at all. */
 export class ApiError extends Error {
-  constructor(readonly status: number, message: string, readonly pointer: string | null = null) {
+  constructor(readonly status: number, message: string, readonly pointer: string | null = null, /** Seconds after which the same may be asked again, where the answer is only not known yet. */ readonly again: number | null = null) {
     super(message);
   }
 
@@ -38,7 +38,8 @@ async function send(method: string, path: string, body?: BodyInit | null, type?:
   } catch {
     // Not JSON: the status says enough.
   }
-  throw new ApiError(response.status, message, pointer);
+  const again = response.headers.get('Retry-After');
+  throw new ApiError(response.status, message, pointer, again === null ? null : Number(again));
 }
 
 /** What an answer holds; one that breaks off is as good as none. */

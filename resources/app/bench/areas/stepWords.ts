@@ -1,6 +1,7 @@
 import { computed, type ComputedRef } from 'vue';
 import type { Shape, View } from '../../api/types';
 import type { Bench } from '../bench';
+import { isFound } from '../outline/shapes';
 import { labelOf } from '../treat/touches';
 
 export const STEPS = ['Outline', 'Follow', 'Pick', 'Treat', 'Judge'];
@@ -23,6 +24,7 @@ export function useStepWords({ areas, motions, playhead, telltales, views, judge
     if (!a) return '';
     const open = motions.openFor(a.id);
     if (open) return open.message ?? `following, ${open.steps.length} of ${open.to - open.from}`;
+    if (isFound(a.outline.shapes)) return 'found on every frame';
     if (a.motion.by === 'ride') return `rides on ${areas.nameOf(a.motion.on)}`;
     if (!a.motion.track) return a.motion.keys.length ? `by hand, ${a.motion.keys.length} keyframes` : 'not followed';
     const all = motions.confidence(a.id);

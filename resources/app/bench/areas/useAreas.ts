@@ -8,7 +8,7 @@ import type { Playhead } from '../time/usePlayhead';
 import { isDrawn } from '../outline/shapes';
 
 /** What a new area is usually called, and the part of a body it then is. */
-export const PARTS: Record<string, string> = { Face: 'face', 'Left iris': 'iris', 'Right iris': 'iris', Teeth: 'teeth', Lips: 'lips', Skin: 'skin', Neck: 'neck', Spot: 'spot', Surroundings: 'surroundings' };
+export const PARTS: Record<string, string> = { Face: 'face', 'Left iris': 'iris', 'Right iris': 'iris', Teeth: 'teeth', Lips: 'lips', Skin: 'skin', Neck: 'neck', 'Whole person': 'person', Spot: 'spot', Surroundings: 'surroundings' };
 /** All parts there are, as people say them. */
 export const PART_WORDS: Record<string, string> = { face: 'face', iris: 'iris', lids: 'lids', eye: 'eye', teeth: 'teeth', lips: 'lips', skin: 'skin', neck: 'neck', forehead: 'forehead', 'under-eye': 'under the eye', cheek: 'cheek', nose: 'nose', chin: 'chin and jaw', brow: 'brow', person: 'whole person', spot: 'spot', surroundings: 'surroundings', other: 'something else' };
 

@@ -8,6 +8,7 @@ import type { Area, Channel, Model, Motion } from '../../api/types';
 import PillChoice from '../../widgets/PillChoice.vue';
 import RulerSlider from '../../widgets/RulerSlider.vue';
 import { useBench } from '../bench';
+import { isFound } from '../outline/shapes';
 
 const props = defineProps<{ area: Area }>();
 const { areas, following, motions, outlines, playhead, goTo } = useBench();
@@ -80,6 +81,7 @@ function stop(): void {
 <template>
   <div class="panel">
     <p v-if="!drawn" class="dim">There is no outline yet. Draw one, on the frame that shows the thing best.</p>
+    <p v-else-if="isFound(area.outline.shapes)" class="dim">People are found anew on every frame: there is nothing to follow.</p>
     <template v-else>
       <div class="line">
         <span class="label">{{ following.shapeId.value ? 'The shape' : 'The area' }}</span>

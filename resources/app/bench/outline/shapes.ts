@@ -8,6 +8,9 @@ import { about, apply, minus, plus, type Matrix } from './geometry';
 /** Whether a shape has an edge of its own, stated on the outline's frame, and goes where its motion takes it. */
 export const isDrawn = (shape: Shape): shape is DrawnShape => shape.kind !== 'area' && shape.kind !== 'people';
 
+/** Whether all of an outline is found on every frame by itself, so that there is nothing to follow. */
+export const isFound = (shapes: Shape[]): boolean => shapes.length > 0 && shapes.every((s) => s.kind === 'people');
+
 export const EDGE = ['featherIn', 'featherOut', 'grow', 'opacity'] as const;
 const OWN: Record<Shape['kind'], (keyof ShapeValues)[]> = { ellipse: ['centre', 'radii', 'turn'], box: ['centre', 'radii', 'turn', 'round'], path: ['points'], people: [], area: [] };
 const fieldsOf = (shape: Shape): (keyof ShapeValues)[] => (shape.kind === 'area' ? ['opacity'] : [...OWN[shape.kind], ...EDGE]);

@@ -92,6 +92,7 @@ export function useOutlines(shotId: number, store: RecipeStore, motions: MotionS
   function add(made: (of: Area, id: () => string) => Shape[], what: string): void {
     if (!store.recipe.value) return;
     let first: string | null = null;
+    tool.value = null;
     store.edit((recipe) => {
       const of = recipe.areas.find((a) => a.id === area.value?.id);
       if (!of) return;

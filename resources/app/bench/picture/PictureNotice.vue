@@ -17,6 +17,7 @@ const TOOL_WORDS: Record<Tool, string> = {
 };
 const words = computed(() => {
   if (pictures.failure.value) return `▲ ${pictures.failure.value}`;
+  if (pictures.waits.value) return pictures.waits.value;
   if (store.offline.value) return '▲ The server cannot be reached or broke down. Your change is kept here and saved when it is back.';
   if (history.looked.value !== null) return `Looking at ${history.looked.value}: ${history.words.value}. Nothing is changed. Esc leaves it.`;
   if (cures.previewed.value) return `Previewed: ${cures.previewed.value.words}. Nothing is changed yet.`;

@@ -1,5 +1,5 @@
 import { ref, shallowRef } from 'vue';
-import { api, type Picture } from '../../api/client';
+import { api, ApiError, type Picture } from '../../api/client';
 import type { PictureRequest } from '../../api/types';
 import { useNotices } from '../../useNotices';
 import type { Playhead } from '../time/usePlayhead';
@@ -23,6 +23,8 @@ export function usePictures(shotId: number, reels: Reels, playhead: Playhead) {
   const layers = shallowRef<Picture[]>([]);
   const busy = ref(false);
   const failure = ref<string | null>(null);
+  /** What the picture waits for, asked again by itself. */
+  const waits = ref<string | null>(null);
   /** What its rows are divided by while something is dragged: at half the size, or where that lags at a third for as long as it goes on. */
   let coarse = 2;
   let stands: Standing | null = null;
@@ -66,10 +68,16 @@ export function usePictures(shotId: number, reels: Reels, playhead: Playhead) {
       next = null;
       try {
         await make(wanted);
-        failure.value = null;
+        failure.value = waits.value = null;
       } catch (reason) {
-        failure.value = reason instanceof Error ? reason.message : String(reason);
-        fail('The picture cannot be made', reason);
+        if (reason instanceof ApiError && reason.again !== null) {
+          waits.value = reason.message;
+          await new Promise((done) => setTimeout(done, 1000 * (reason.again ?? 0)));
+          next ??= wanted;
+        } else {
+          failure.value = reason instanceof Error ? reason.message : String(reason);
+          fail('The picture cannot be made', reason);
+        }
       }
     }
     busy.value = false;
@@ -80,6 +88,7 @@ export function usePictures(shotId: number, reels: Reels, playhead: Playhead) {
     layers,
     busy,
     failure,
+    waits,
     /** The rows of a picture while something is dragged; all of them follow when it rests. */
     dragged: (rows: number): number => Math.max(64, Math.round(rows / coarse)),
     want(request: PictureRequest, rows: number, saved: number | null): void {

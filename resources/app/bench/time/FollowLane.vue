@@ -7,6 +7,7 @@ import { computed } from 'vue';
 import type { Area } from '../../api/types';
 import { useArrows } from '../../widgets/useArrows';
 import { useBench } from '../bench';
+import { isFound } from '../outline/shapes';
 import { hold } from '../picture/drag';
 import LiveSpan from './LiveSpan.vue';
 import { bellsOf, combOf, keyframesOf } from './lanes';
@@ -38,6 +39,7 @@ const span = computed(() => (chosen.value ? following.span.value : null));
 const words = computed(() => {
   if (height.value !== FULL || motions.openFor(props.area.id)) return '';
   const { by, keys, on } = props.area.motion;
+  if (isFound(props.area.outline.shapes)) return 'found on every frame';
   if (by === 'ride') return `rides on ${areas.nameOf(on)}`;
   return by === 'none' && keys.length === 0 ? 'not followed: it stays where it was drawn' : '';
 });
