@@ -1,6 +1,6 @@
 import { useDebounceFn, useLocalStorage } from '@vueuse/core';
 import { computed, onScopeDispose, ref, watch } from 'vue';
-import { api } from '../../api/client';
+import { api, ApiError } from '../../api/client';
 import type { Finding } from '../../api/types';
 import { useObjectUrls } from '../../widgets/useObjectUrls';
 import type { Areas } from '../areas/useAreas';
@@ -81,8 +81,9 @@ export function useWitnesses(shotId: number, store: RecipeStore, motions: Motion
     try {
       await Promise.all([run(0), run(1)]);
       behind.value = false;
-    } catch {
+    } catch (reason) {
       // Stopped by a newer round, or the server is away; the old crops stay.
+      if (reason instanceof ApiError && reason.again !== null) setTimeout(() => signal.aborted || void refresh(), 1000 * reason.again);
     }
   }
 
