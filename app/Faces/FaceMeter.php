@@ -6,6 +6,7 @@ namespace App\Faces;
 
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
+use Cossel\Core\Face\Crowd;
 use Cossel\Core\Face\Mesh;
 use Symfony\Component\Process\Process;
 
@@ -16,7 +17,7 @@ final class FaceMeter
     private const ROWS = 540;
     /** New faces are looked for on each of so many frames, small ones too; large ones on each of so many. Between them those that are known are followed. */
     private const SEARCH = 24;
-    private const LOOK = 6;
+    private const LOOK = Crowd::UNNOTICED;
     /** Bytes that a pipe takes at once. */
     private const PIPE = 65536;
     /** Seconds without an answer after which it is given up. */

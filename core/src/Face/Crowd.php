@@ -7,8 +7,8 @@ namespace Cossel\Core\Face;
 /** The people of a shot, all of them or one, frame by frame. */
 final class Crowd
 {
-    /** Frames for which a face that comes into sight may go unnoticed, see server/faces. */
-    private const UNNOTICED = 6;
+    /** Faces that come into sight are looked for once in so many frames: for so long one may go unnoticed. */
+    public const UNNOTICED = 6;
 
     /** @var array<string, FacePlaces|null> by the place their face was pointed out at */
     private array $known = [];
