@@ -377,7 +377,7 @@ return [
     'kept meshes lose their depth' => ['Face/Mesh.php', '$from[$k++ % 3] + $v * $size', '$from[$k++ % 2] + $v * $size', 'FaceTest'],
     'eyes are open by one pair of points' => ['Face/Mesh.php', '$gap += $this->apart($upper, $lower) / 3;', '$gap = $this->apart($upper, $lower);', 'FaceTest'],
     'a silhouette runs through the face' => ['Geometry/Hull.php', '>= $from + 2', '>= $from + 9999', 'FaceTest'],
-    'anybody is the same face' => ['Face/Mesh.php', 'hypot($x - $u, $y - $v) < $reach * $size', 'true', 'FaceTest'],
+    'anybody is the same face' => ['Face/FacePlace.php', 'hypot($this->x - $other->x, $this->y - $other->y) < $reach * $size', 'true', 'FaceTest'],
     'what was hidden is gone' => ['Face/FollowedFace.php', 'private const AWAY = 36;', 'private const AWAY = 3;', 'FaceTest'],
     'steady by the longest reach, moving or not' => ['Face/Steadied.php', '> self::AGREES * $noise', '> 999.0 + $noise', 'FaceTest'],
     'nothing is made steady' => ['Face/Steadied.php', '$kept = $now;', '$kept = $row;', 'FaceTest'],
