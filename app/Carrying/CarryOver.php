@@ -33,9 +33,9 @@ use Cossel\Core\Recipe\RecipeWriter;
  */
 final class CarryOver
 {
-    /** How far two likenesses of one person may be apart, and what stands for one that nothing is known of. */
-    private const ALIKE = 0.03;
-    private const UNKNOWN = 1.0;
+    /** Likenesses that differ by less are as good as each other, and what stands for one that nothing is known of. */
+    private const ALIKE = 0.5;
+    private const UNKNOWN = 9.0;
     /** CIEDE2000 from which one asks whether it is the same person. */
     private const STRANGE = 30.0;
 

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Carrying;
 
+use App\Faces\FaceMeter;
+use App\Faces\Faces;
 use App\Models\Job;
 use App\Models\Person;
 use App\Models\Revision;
@@ -14,18 +16,15 @@ use App\Treatment\Tracks;
 use Cossel\Core\Carry\Likeness;
 use Cossel\Core\Propose\FoundPerson;
 
-/** Whether somebody found on a frame is somebody of the job, by what their parts look like on other shots. Only a guess, for the user to confirm. */
+/** Whether somebody found on a frame is somebody of the job, by what they look like on other shots. Only a guess, for the user to confirm. */
 final class KnownPeople
 {
-    /** Further apart than this nobody is guessed at. */
-    private const ALIKE = 0.06;
-
-    public function __construct(private readonly People $people, private readonly Recipes $recipes, private readonly Tracks $tracks) {}
+    public function __construct(private readonly People $people, private readonly Recipes $recipes, private readonly Tracks $tracks, private readonly Faces $faces) {}
 
     /**
      * @param list<FoundPerson> $found on a frame of the shot
      *
-     * @return list<string|null> slug of each; none twice
+     * @return list<array{person: string, by: 'face'|'colours'}|null> the slug of each, and what they are known by; none twice
      */
     public function guessed(Shot $shot, int $frame, array $found): array
     {
@@ -36,16 +35,17 @@ final class KnownPeople
             $here = $this->people->found($scene, $frame, $one);
             foreach ($here === null ? [] : $known as $slug => $likeness) {
                 $apart = $likeness->apart($here);
-                if ($apart !== null && $apart <= self::ALIKE) {
-                    $pairs[] = [$apart, $i, (string) $slug];
+                if ($apart !== null && $apart <= 1.0) {
+                    // What faces tell is surer than what colours do.
+                    $pairs[] = [!$likeness->isOfFaces($here), $apart, $i, (string) $slug];
                 }
             }
         }
         sort($pairs);
         $guessed = array_fill(0, count($found), null);
-        foreach ($pairs as [, $i, $slug]) {
-            if ($guessed[$i] === null && !in_array($slug, $guessed, true)) {
-                $guessed[$i] = $slug;
+        foreach ($pairs as [$isByColours, , $i, $slug]) {
+            if ($guessed[$i] === null && !in_array($slug, array_column(array_filter($guessed), 'person'), true)) {
+                $guessed[$i] = ['person' => $slug, 'by' => $isByColours ? 'colours' : 'face'];
             }
         }
 
@@ -70,14 +70,16 @@ final class KnownPeople
             if (!self::shows($shot->presentRevision, $person->slug)) {
                 continue;
             }
-            $of = "{$shot->id} {$shot->revision}";
+            $footage = $shot->readyFootage()->file();
+            $isMeasured = $this->faces->missing($footage, $shot->from, $shot->to, 1) === [];
+            $of = "{$shot->id} {$shot->revision} " . ($isMeasured ? FaceMeter::method() : '-');
             if (($person->likeness['of'] ?? null) === $of) {
-                return Likeness::known($person->likeness['features']);
+                return Likeness::known($person->likeness);
             }
             $recipe = $this->recipes->recipe($shot);
-            $likeness = $this->people->outlined(new Scene($shot->readyFootage()->file(), $recipe, $this->tracks->of($recipe)), $person->slug);
+            $likeness = $this->people->outlined(new Scene($footage, $recipe, $this->tracks->of($recipe)), $person->slug);
             if ($likeness !== null) {
-                $person->update(['likeness' => ['of' => $of, 'features' => $likeness->document()]]);
+                $person->update(['likeness' => ['of' => $of, ...$likeness->document()]]);
 
                 return $likeness;
             }

@@ -6,6 +6,7 @@ namespace App\Faces;
 
 use App\Footage\FileLock;
 use App\Footage\StorageFull;
+use Cossel\Core\Face\Descriptor;
 use Cossel\Core\Face\Mesh;
 use Cossel\Core\Face\PeopleMatte;
 
@@ -16,8 +17,8 @@ use Cossel\Core\Face\PeopleMatte;
  */
 final readonly class FaceFile
 {
-    /** Bytes before the faces of a frame: their number, and cells across and down. */
-    private const HEAD = 6;
+    /** Bytes before the faces of a frame: their number, how many of them have a descriptor (all or none), and cells across and down. */
+    private const HEAD = 8;
     /** Bytes for each frame in the second file: where it begins, and its bytes; 0 where it was not measured. */
     private const ENTRY = 12;
     public const PLACES = '.at';
@@ -37,9 +38,10 @@ final readonly class FaceFile
     {
         $faces = [];
         foreach ($this->records($from, $to) as $frame => $bytes) {
-            $count = unpack('v', $bytes)[1] ?? 0;
-            $meshes = substr($bytes, self::HEAD, $count * Mesh::BYTES);
-            $faces[$frame] = array_map(Mesh::read(...), $meshes === '' ? [] : str_split($meshes, Mesh::BYTES));
+            $head = self::head($bytes);
+            $meshes = array_map(Mesh::read(...), self::parts($bytes, self::HEAD, $head['count'], Mesh::BYTES));
+            $descriptors = array_map(Descriptor::of(...), self::parts($bytes, self::HEAD + $head['count'] * Mesh::BYTES, $head['described'], Descriptor::NUMBERS));
+            $faces[$frame] = $descriptors === [] ? $meshes : array_map(static fn(Mesh $mesh, Descriptor $its): Mesh => $mesh->described($its), $meshes, $descriptors);
         }
 
         return $faces;
@@ -48,14 +50,31 @@ final readonly class FaceFile
     public function people(int $frame): ?PeopleMatte
     {
         foreach ($this->records($frame, $frame) as $bytes) {
-            /** @var array{count: int, across: int, down: int} $head */
-            $head = unpack('vcount/vacross/vdown', $bytes);
-            $cells = gzuncompress(substr($bytes, self::HEAD + $head['count'] * Mesh::BYTES), $head['across'] * $head['down']);
+            $head = self::head($bytes);
+            $before = self::HEAD + $head['count'] * Mesh::BYTES + $head['described'] * Descriptor::NUMBERS;
+            $cells = gzuncompress(substr($bytes, $before), $head['across'] * $head['down']);
 
             return PeopleMatte::of($head['across'], $head['down'], (string) $cells);
         }
 
         return null;
+    }
+
+    /**
+     * What faces look like, where that was measured.
+     *
+     * @return array<int, list<Descriptor>> by frame
+     */
+    public function descriptors(int $from, int $to): array
+    {
+        $descriptors = [];
+        foreach ($this->records($from, $to) as $frame => $bytes) {
+            $head = self::head($bytes);
+            $its = self::parts($bytes, self::HEAD + $head['count'] * Mesh::BYTES, $head['described'], Descriptor::NUMBERS);
+            $its === [] || $descriptors[$frame] = array_map(Descriptor::of(...), $its);
+        }
+
+        return $descriptors;
     }
 
     /** @param array<int, Measured> $measured by frame */
@@ -87,6 +106,25 @@ final readonly class FaceFile
             fclose($file);
             fclose($places);
         });
+    }
+
+    /** @return array{count: int, described: int, across: int, down: int} */
+    private static function head(string $bytes): array
+    {
+        /** @var array{count: int, described: int, across: int, down: int} $head */
+        $head = unpack('vcount/vdescribed/vacross/vdown', $bytes);
+
+        return $head;
+    }
+
+    /**
+     * @param positive-int $size of each
+     *
+     * @return list<string>
+     */
+    private static function parts(string $bytes, int $from, int $count, int $size): array
+    {
+        return $count === 0 ? [] : str_split(substr($bytes, $from, $count * $size), $size);
     }
 
     /**

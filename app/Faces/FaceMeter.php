@@ -7,6 +7,7 @@ namespace App\Faces;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use Cossel\Core\Face\Crowd;
+use Cossel\Core\Face\Descriptor;
 use Cossel\Core\Face\Mesh;
 use Symfony\Component\Process\Process;
 
@@ -51,12 +52,13 @@ final class FaceMeter
         $process = new Process(['node', base_path('server/faces/measure.cjs')], timeout: null);
         $process->setIdleTimeout(self::PATIENCE);
         $process->setInput($this->pictures($footage, $numbers, $rows));
-        $text = '';
+        $text = $wrong = '';
         $k = 0;
         try {
             $process->start();
             foreach ($process as $type => $part) {
                 if ($type === Process::ERR) {
+                    $wrong .= $part;
                     continue;
                 }
                 $text .= $part;
@@ -73,7 +75,9 @@ final class FaceMeter
             $process->stop(0);
         }
         if ($k < count($numbers)) {
-            throw new CannotFindFaces('Faces could not be measured: ' . (trim($process->getErrorOutput()) ?: 'the process that does it ended early') . '. Try it again.');
+            report(new \RuntimeException('Measuring faces ended early' . ($wrong === '' ? '.' : ": {$wrong}")));
+
+            throw new CannotFindFaces('Faces could not be measured: the process that does it ended early. Try it again.');
         }
     }
 
@@ -81,7 +85,9 @@ final class FaceMeter
     {
         ['faces' => $faces, 'people' => $people] = json_decode($line, true, flags: JSON_THROW_ON_ERROR);
         $meshes = array_map(static function (array $face) use ($rows): Mesh {
-            return Mesh::of($face['score'], array_map(static fn(float|int $v): float => $v / $rows, array_merge(...$face['points'])));
+            $mesh = Mesh::of($face['score'], array_map(static fn(float|int $v): float => $v / $rows, array_merge(...$face['points'])));
+
+            return isset($face['descriptor']) ? $mesh->described(Descriptor::of((string) base64_decode($face['descriptor'], true))) : $mesh;
         }, $faces);
 
         return new Measured($meshes, $people['across'], $people['down'], (string) base64_decode($people['cells'], true));

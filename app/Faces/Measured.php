@@ -18,8 +18,12 @@ final readonly class Measured
     /** As it is kept. */
     public function bytes(): string
     {
-        return pack('v3', count($this->faces), $this->across, $this->down)
+        $descriptors = array_filter(array_map(static fn(Mesh $face): ?string => $face->descriptor?->bytes(), $this->faces));
+        $isDescribed = count($descriptors) === count($this->faces);
+
+        return pack('v4', count($this->faces), $isDescribed ? count($descriptors) : 0, $this->across, $this->down)
             . implode('', array_map(static fn(Mesh $face): string => $face->bytes(), $this->faces))
+            . ($isDescribed ? implode('', $descriptors) : '')
             . $this->cells;
     }
 }

@@ -13,7 +13,7 @@ use Illuminate\Database\Eloquent\Model;
  * @property int    $job_id
  * @property string $slug
  * @property string $name
- * @property array{of: string, features: array<string, array{float, float, float}>}|null $likeness what tells them from others, and the shot and revision it is of
+ * @property array{of: string, features: array<string, array{float, float, float}>, face?: string|null}|null $likeness what tells them from others, and the shot and revision it is of
  */
 final class Person extends Model
 {

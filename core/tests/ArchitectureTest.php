@@ -24,7 +24,7 @@ final class ArchitectureTest extends TestCase
         'Telltale' => ['Colour', 'Geometry', 'Motion', 'Outline', 'Picture', 'Recipe', 'Render', 'Touch'],
         'Render' => ['Colour', 'Motion', 'Outline', 'Pick', 'Picture', 'Recipe', 'Touch'],
         'Cut' => [],
-        'Carry' => ['Colour', 'Geometry', 'Motion', 'Outline', 'Picture', 'Propose', 'Recipe', 'Render', 'Touch'],
+        'Carry' => ['Colour', 'Face', 'Geometry', 'Motion', 'Outline', 'Picture', 'Propose', 'Recipe', 'Render', 'Touch'],
         'Judge' => ['Colour', 'Geometry', 'Outline', 'Picture', 'Recipe', 'Touch'],
     ];
 

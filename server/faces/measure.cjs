@@ -1,7 +1,7 @@
 /**
  * Lays a mesh over every face of pictures, and a matte over their people. Pictures come in on standard input (see pictures.cjs); for each a
- * line of JSON goes out: its faces, each with its score and points (x, y, depth; pixels), and the matte (see people.cjs), its cells packed
- * (zlib, base64). The word of a picture is
+ * line of JSON goes out: its faces, each with its score and points (x, y, depth; pixels) and, where new ones are looked for, its
+ * descriptor (see describe.cjs; base64), and the matte (see people.cjs), its cells packed (zlib, base64). The word of a picture is
  *
  *   anew     nothing is known of where faces are: they are looked for, small ones too
  *   search   faces are where they were in the picture before, more or less; new ones are looked for as well, small ones too
@@ -16,6 +16,7 @@ const { net } = require('./nets.cjs');
 const { boxes } = require('./boxes.cjs');
 const { mesh, withIrises, round } = require('./mesh.cjs');
 const { people } = require('./people.cjs');
+const { describe } = require('./describe.cjs');
 
 /** The score from which a mesh lies on a face. */
 const FACE = 8;
@@ -74,7 +75,7 @@ async function measure(nets, picture, known) {
 }
 
 async function main() {
-  const nets = { detector: await net('blazeface-back'), whole: await net('facemesh-attention-pinto'), eye: await net('iris'), people: await net('selfie') };
+  const nets = { detector: await net('blazeface-back'), whole: await net('facemesh-attention-pinto'), eye: await net('iris'), people: await net('selfie'), descriptor: await net('faceres') };
   let known = [];
   for await (const picture of incoming(process.stdin)) {
     // Irises are looked at once, when the mesh rests.
@@ -82,6 +83,8 @@ async function main() {
     known = [];
     for (const face of faces) known.push(await withIrises(nets, picture, face));
     const told = known.map(({ score, points }) => ({ score: Number(score.toFixed(2)), points: points.map((p) => p.map((v) => Number(v.toFixed(2)))) }));
+    // What somebody looks like does not change from frame to frame.
+    if (picture.word !== 'follow') for (const face of told) face.descriptor = (await describe(nets.descriptor, picture, round(face.points))).toString('base64');
     const { across, down, cells } = await people(nets.people, picture);
     process.stdout.write(`${JSON.stringify({ faces: told, people: { across, down, cells: deflateSync(cells).toString('base64') } })}\n`);
   }

@@ -11,6 +11,7 @@ use App\Faces\TurnedFaces;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use App\Footage\Probe;
+use Cossel\Core\Face\Descriptor;
 use Cossel\Core\Propose\Landmarks;
 use Illuminate\Contracts\Debug\ExceptionHandler;
 use Symfony\Component\Process\Process;
@@ -127,6 +128,22 @@ final class FacesTest extends AppTestCase
         self::assertSame([], app(Faces::class)->missing($footage, 0, 1, 10));
         app(Faces::class)->forget($footage->sha256);
         self::assertSame([0, 1], app(Faces::class)->missing($footage, 0, 1, 10));
+    }
+
+    public function test_people_are_known_again_by_their_faces(): void
+    {
+        $faces = app(Faces::class);
+        $of = fn(string $shot, int $frame): ?Descriptor => $faces->on($this->footage(base_path("demo/footage/{$shot}.webm")), $frame)[0]->descriptor;
+        // One who laughs, half a second apart; another.
+        [$one, $again, $other] = [$of('gh020_laugh', 36), $of('gh020_laugh', 60), $of('gh010_backlit', 40)];
+        self::assertNotNull($one);
+        self::assertNotNull($again);
+        self::assertNotNull($other);
+        self::assertLessThan(0.6, $one->apart($again));
+        self::assertGreaterThan(1.0, $one->apart($other));
+        // Of frames in a row only some tell it.
+        $row = $faces->through($this->footage(self::laugh('scale=640:360')), 0, 1);
+        self::assertSame([true, false], [$row->on(0)[0]->descriptor !== null, $row->on(1)[0]->descriptor !== null]);
     }
 
     public function test_finding_tells_where_somebody_and_their_teeth_are_seen(): void

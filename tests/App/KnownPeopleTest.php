@@ -5,11 +5,17 @@ declare(strict_types=1);
 namespace Tests\App;
 
 use App\Carrying\KnownPeople;
+use App\Faces\FaceFile;
+use App\Faces\FaceMeter;
+use App\Faces\Measured;
+use App\Models\Person;
 use App\Models\Shot;
+use Cossel\Core\Face\Mesh;
 use Cossel\Core\Propose\FoundPerson;
 use Cossel\Core\Propose\Proposal;
 use Cossel\Core\Recipe\Area;
 use Cossel\Core\Recipe\RecipeReader;
+use Cossel\Core\Tests\Face\Meshes;
 
 /** Somebody found on a frame is guessed to be the one of the job with the same eyes and lips, in whatever light. */
 final class KnownPeopleTest extends AppTestCase
@@ -45,18 +51,38 @@ final class KnownPeopleTest extends AppTestCase
         $this->putJson("/api/shots/{$shot->id}/recipe", ['base' => $shot->refresh()->revision, 'label' => 'A person', 'recipe' => [...$this->recipe($shot), 'areas' => self::areas($slug)]])->assertOk();
     }
 
-    private function found(Shot $shot): FoundPerson
+    private function found(Shot $shot, ?Mesh $face = null): FoundPerson
     {
         $recipe = app(RecipeReader::class)->read([...$this->recipe($shot), 'areas' => self::areas(null)]);
 
-        return new FoundPerson(true, [0.0, 0.0, 1.0, 1.0], array_map(static fn(Area $area): Proposal => new Proposal($area), $recipe->areas));
+        return new FoundPerson(true, [0.0, 0.0, 1.0, 1.0], array_map(static fn(Area $area): Proposal => new Proposal($area), $recipe->areas), $face);
+    }
+
+    /** As if a face had been measured there, which looks like that. */
+    private function face(Shot $shot, float $turn): Mesh
+    {
+        $file = config('cossel.cache.path') . "/faces/{$shot->readyFootage()->file()->sha256}." . FaceMeter::method() . '.faces';
+        $face = Meshes::face(96 / 108, 0.45, 0.9)->described(Meshes::descriptor($turn));
+        (new FaceFile($file))->add(array_fill(0, 6, new Measured([$face], 1, 1, (string) gzcompress("\0"))));
+
+        return $face;
+    }
+
+    /**
+     * @param list<array{person: string, by: string}|null> $guesses
+     *
+     * @return list<string|null>
+     */
+    private static function people(array $guesses): array
+    {
+        return array_map(static fn(?array $guess): ?string => $guess['person'] ?? null, $guesses);
     }
 
     public function test_the_one_with_the_same_eyes_and_lips_is_guessed_and_nobody_twice(): void
     {
         $this->known($this->painted('one', self::GREEN), 'Maren');
         $this->known($this->painted('two', self::BROWN), 'Kei');
-        $guess = fn(Shot $shot, int $many = 1): array => app(KnownPeople::class)->guessed($shot->refresh(), 2, array_fill(0, $many, $this->found($shot)));
+        $guess = fn(Shot $shot, int $many = 1): array => self::people(app(KnownPeople::class)->guessed($shot->refresh(), 2, array_fill(0, $many, $this->found($shot))));
         $green = $this->painted('three', self::GREEN, 'lutrgb=r=val*0.7:g=val*0.7:b=val*0.7');
         self::assertSame(['maren'], $guess($green));
         self::assertSame(['kei'], $guess($this->painted('four', self::BROWN, 'lutrgb=r=val*0.8:g=val*0.8:b=val*0.8')));
@@ -68,5 +94,25 @@ final class KnownPeopleTest extends AppTestCase
         // Like neither.
         self::assertSame([null], $guess($this->painted('five', ['0x80b0e0', '0xf0a0c0'])));
         self::assertSame([], app(KnownPeople::class)->guessed($green, 2, []));
+    }
+
+    public function test_a_face_tells_more_than_colours_and_is_forgotten_with_the_person(): void
+    {
+        foreach ([['one', self::GREEN, 'Maren', 0.0], ['two', self::BROWN, 'Kei', 1.55]] as [$file, $colours, $name, $turn]) {
+            $shot = $this->painted($file, $colours);
+            $this->face($shot, $turn);
+            $this->known($shot, $name);
+        }
+        // Kei's eyes and lips, Maren's face; neither's face; and no face that was measured.
+        $made_up = $this->painted('three', self::BROWN, 'lutrgb=r=val*0.9:g=val*0.9:b=val*0.9');
+        $guess = fn(?Mesh $face): array => app(KnownPeople::class)->guessed($made_up->refresh(), 2, [$this->found($made_up, $face)]);
+        self::assertSame([['person' => 'maren', 'by' => 'face']], $guess($this->face($made_up, 0.4)));
+        self::assertSame([['person' => 'kei', 'by' => 'colours']], $guess(null));
+        $stranger = $this->painted('four', self::BROWN);
+        self::assertSame([null], app(KnownPeople::class)->guessed($stranger->refresh(), 2, [$this->found($stranger, $this->face($stranger, 0.77))]));
+        self::assertNotNull(Person::where('slug', 'maren')->firstOrFail()->likeness['face'] ?? null);
+        $this->deleteJson("/api/jobs/{$made_up->job_id}/people/maren")->assertOk();
+        self::assertSame(0, Person::where('slug', 'maren')->count());
+        self::assertSame([null], $guess($this->face($made_up, 0.4)));
     }
 }

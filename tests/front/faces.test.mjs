@@ -10,6 +10,7 @@ import { written } from '../../scripts/onnx.mjs';
 const require = createRequire(import.meta.url);
 const { window, incoming } = require('../../server/faces/pictures.cjs');
 const { people } = require('../../server/faces/people.cjs');
+const { describe: described } = require('../../server/faces/describe.cjs');
 const folder = mkdtempSync(join(tmpdir(), 'cossel-onnx-'));
 afterAll(() => rmSync(folder, { recursive: true }));
 
@@ -92,6 +93,29 @@ it('slices, turns, reductions and gathered places are as in the net they came fr
   near(most.data, [0, 1].flatMap((i) => [0, 1, 2, 3].map((k) => Math.max(at(i, 0, k), at(i, 1, k), at(i, 2, k)))));
   const places = await run([2, 3, 4], x, { p: { ...whole([1, 2, 0, 1]), shape: [2, 2] } }, [{ name: 'y', op: 'GatherNd', input: ['x', 'p'] }]);
   near(places.data, [...[0, 1, 2, 3].map((k) => at(1, 2, k)), ...[0, 1, 2, 3].map((k) => at(0, 1, k))]);
+  // Outside lies what is nearest inside.
+  const outside = await run([2, 3, 4], x, { p: { ...whole([1, 3, 0, -1]), shape: [2, 2] } }, [{ name: 'y', op: 'GatherNd', input: ['x', 'p'] }]);
+  near(outside.data, [...[0, 1, 2, 3].map((k) => at(1, 2, k)), ...[0, 1, 2, 3].map((k) => at(0, 0, k))]);
+  const mean = await run([2, 3, 4], x, { a: whole([0, 1]) }, [{ name: 'y', op: 'Mean', input: ['x', 'a'], attr: { keep_dims: { b: false } } }]);
+  near(mean.data, [0, 1, 2, 3].map((k) => [0, 1].flatMap((i) => [0, 1, 2].map((j) => at(i, j, k))).reduce((a, b) => a + b) / 6));
+});
+
+it('of a net only what leads to the answers that are wanted is written', async () => {
+  const nodes = [{ name: 'twice', op: 'AddN', input: ['x', 'x'] }, { name: 'unknown', op: 'Erfc', input: ['twice'] }, { name: 'all', op: 'Sum', input: ['unknown', 'unknown'] }];
+  writeFileSync(join(folder, 'net.onnx'), written(...model([3], {}, nodes), ['twice']));
+  const session = await InferenceSession.create(join(folder, 'net.onnx'));
+  const found = await session.run({ x: new Tensor('float32', Float32Array.of(1, -2, 4), [3]) });
+  expect(Object.keys(found)).toEqual(['twice']);
+  near(found.twice.data, [2, -4, 8]);
+});
+
+it('a face is described by the proportions of what a net tells of its window', async () => {
+  const codes = Uint16Array.from({ length: 3 * 64 }, (_, k) => (k < 64 ? 51 : 102));
+  const picture = { width: 8, height: 8, codes, rgb: [[1, 0, 0, 0], [0, 1, 0, 0], [0, 0, 1, 0]] };
+  const shown = [];
+  const net = { size: 4, run: (pixels) => (shown.push(...pixels.slice(0, 3)), { pooled: Float32Array.of(0.5, 2, 0, 1) }) };
+  expect([...(await described(net, picture, { x: 4, y: 4, side: 4 }))]).toEqual([64, 255, 0, 128]);
+  near(shown, [51, 102, 102]);
 });
 
 it('pools, sizes and convolutions to more pixels are as in the net they came from', async () => {

@@ -17,17 +17,9 @@ final readonly class FacePlaces
      */
     public static function pointedOut(FaceSource $faces, array $place, int $frame): ?self
     {
-        $best = null;
-        $least = INF;
-        foreach ($faces->on($frame) as $face) {
-            [$x, $y] = $face->middle();
-            $away = hypot($x - $place[0], $y - $place[1]) / max(1e-6, $face->size());
-            if ($away < $least) {
-                [$best, $least] = [$face, $away];
-            }
-        }
+        $face = FollowedFace::pointedOut($faces, $place, $frame);
 
-        return $best === null ? null : self::of(FollowedFace::from($faces, $best, $frame));
+        return $face === null ? null : self::of($face);
     }
 
     public static function of(FollowedFace $face): self

@@ -34,7 +34,7 @@ final readonly class Mesh
     private const STEPS = 65535;
 
     /** @param list<float> $places x, y and depth of one point after the other */
-    private function __construct(public float $score, private array $places) {}
+    private function __construct(public float $score, private array $places, public ?Descriptor $descriptor = null) {}
 
     /**
      * @param float       $score  how much it is a face: those of people have over 20, what is none has under 8
@@ -49,6 +49,12 @@ final readonly class Mesh
         }
 
         return new self($score, $places);
+    }
+
+    /** @param Descriptor $descriptor of the face it lies on; not every mesh has one */
+    public function described(Descriptor $descriptor): self
+    {
+        return new self($this->score, $this->places, $descriptor);
     }
 
     public function isSure(): bool
@@ -160,7 +166,7 @@ final readonly class Mesh
         return $this->apart(...self::LIPS[0]) / max(1e-6, $this->apart(...self::LIPS[1]));
     }
 
-    /** As it is kept: the score, the corner and the size of what it fills, then each place within that. */
+    /** As it is kept, without what it looks like: the score, the corner and the size of what it fills, then each place within that. */
     public function bytes(): string
     {
         $x = $y = $z = [];

@@ -32,6 +32,7 @@ use Cossel\Core\Recipe\RecipeReader;
 use Cossel\Core\Recipe\RecipeWriter;
 use Cossel\Core\Recipe\UnknownId;
 use Cossel\Core\Tests\Documents;
+use Cossel\Core\Tests\Face\Meshes;
 use Cossel\Core\Touch\Kinds;
 use PHPUnit\Framework\TestCase;
 
@@ -194,11 +195,29 @@ final class CarryingTest extends TestCase
         $one = $person(1.0, 0.02, 0.1);
         self::assertNotNull($one);
         self::assertLessThan(1e-9, $one->apart($person(0.5, 0.02, 0.1) ?? $one));
-        self::assertGreaterThan(0.03, $one->apart($person(1.0, -0.04, 0.1) ?? $one));
-        self::assertGreaterThan(0.03, $one->apart($person(1.0, 0.02, 0.04) ?? $one));
+        // Roots of the mean square: an iris by .06 of .7, lips by as much.
+        self::assertEqualsWithDelta(0.06 / 0.7 / sqrt(2) / 0.06, $one->apart($person(1.0, -0.04, 0.1) ?? $one), 1e-9);
+        self::assertEqualsWithDelta(0.06 / 0.7 / sqrt(2) / 0.06, $one->apart($person(1.0, 0.02, 0.04) ?? $one), 1e-9);
         self::assertEquals($one, Likeness::known($one->document()));
         self::assertNull(Likeness::of(['iris left' => $tones(0.3, 0.0, 0.0)]));
-        self::assertNull($one->apart(Likeness::known(['nose' => [0.0, 0.0, 0.0]])));
+        self::assertNull($one->apart(Likeness::known(['features' => ['nose' => [0.0, 0.0, 0.0]]])));
+    }
+
+    public function test_faces_tell_people_before_colours_do(): void
+    {
+        $tones = static fn(float $b): Tones => new Tones([0.5, 0.0, $b], [0.5, 0.0, $b], [0.5, 0.0, $b]);
+        $of = static fn(float $lips, ?float $at): ?Likeness => Likeness::of(['face' => $tones(0.0), 'lips' => $tones($lips)], $at === null ? null : Meshes::descriptor($at));
+        $one = $of(0.1, 0.0);
+        self::assertNotNull($one);
+        // Another's lips, the same face; the same lips, another's face; no face.
+        self::assertEqualsWithDelta(0.0, $one->apart($of(0.4, 0.0) ?? $one), 1e-6);
+        self::assertGreaterThan(1.0, $one->apart($of(0.1, 1.2) ?? $one));
+        self::assertEqualsWithDelta(0.0, $one->apart($of(0.1, null) ?? $one), 1e-9);
+        self::assertSame([true, false], [$one->isOfFaces($of(0.4, 1.2) ?? $one), $one->isOfFaces($of(0.1, null) ?? $one)]);
+        // A face alone will do, and it is kept.
+        $face = Likeness::of([], Meshes::descriptor(0.6));
+        self::assertNotNull($face);
+        self::assertEqualsWithDelta((1 - cos(0.6)) / 0.25, $one->apart(Likeness::known($face->document())), 0.02);
     }
 
     public function test_a_drawn_path_keeps_its_shape(): void

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Cossel\Core\Tests\Face;
 
 use Cossel\Core\Face\BestFrames;
+use Cossel\Core\Face\Descriptor;
 use Cossel\Core\Face\FacePlace;
 use Cossel\Core\Face\FacePlaces;
 use Cossel\Core\Face\FollowedFace;
@@ -154,6 +155,60 @@ final class FaceTest extends TestCase
         self::assertSame(['teeth' => 7, 'eyes' => 2], BestFrames::of($source, $face(4), 4));
         $asleep = Meshes::source(static fn(int $f): array => [Meshes::face(0.3, 0.5, 0.3, 0.01, 0.0)], [0, 9]);
         self::assertSame(['teeth' => null, 'eyes' => null], BestFrames::of($asleep, Meshes::face(0.3, 0.5, 0.3, 0.01, 0.0), 4));
+    }
+
+    public function test_descriptors_tell_how_much_faces_are_alike(): void
+    {
+        [$one, $near, $far] = array_map(Meshes::descriptor(...), [0.0, 0.5, 1.3]);
+        self::assertEqualsWithDelta([1.0, cos(0.5), cos(1.3)], array_map($one->alike(...), [$one, $near, $far]), 0.005);
+        self::assertSame([true, false], [$one->apart($near) <= 1.0, $one->apart($far) <= 1.0]);
+        self::assertSame([false, true], [$one->isOther($near), $one->isOther($far)]);
+        // The mean lies between; brightness tells nothing.
+        self::assertEqualsWithDelta([cos(0.65), cos(0.65)], [Descriptor::mean([$one, $far])->alike($one), Descriptor::mean([$one, $far])->alike($far)], 0.005);
+        self::assertEqualsWithDelta(1.0, Descriptor::of(str_repeat("\x10", Descriptor::NUMBERS))->alike(Descriptor::of(str_repeat("\xf0", Descriptor::NUMBERS))), 1e-9);
+        self::assertEqualsWithDelta(1.0, Descriptor::of($near->bytes())->alike($near), 1e-4);
+        $this->expectException(\InvalidArgumentException::class);
+        Descriptor::of('short');
+    }
+
+    public function test_who_was_away_for_long_is_known_again_wherever_they_come_back(): void
+    {
+        // Away from frame 10 to 69, back at the other side; somebody else comes in where they were. Every sixth frame tells what faces look like.
+        $described = static fn(Mesh $mesh, int $f, float $turn): Mesh => $f % 6 === 0 ? $mesh->described(Meshes::descriptor($turn)) : $mesh;
+        $own = static fn(int $f): Mesh => Meshes::face($f < 10 ? 0.4 : 1.4, 0.5, 0.3);
+        $source = Meshes::source(static fn(int $f): array => match (true) {
+            $f < 10 => [$described($own($f), $f, 0.1)],
+            $f < 20 => [],
+            $f < 70 => [$described(Meshes::face(0.4, 0.5, 0.3), $f, 1.4)],
+            default => [$described(Meshes::face(0.4, 0.5, 0.3), $f, 1.4), $described($own($f), $f, 0.3)],
+        }, [0, 89]);
+        $face = FollowedFace::from($source, $own(3), 3);
+        $back = array_filter($face->meshes(), static fn(int $f): bool => $f >= 70, ARRAY_FILTER_USE_KEY);
+        // From the first frame that tells what faces look like.
+        self::assertSame(range(72, 89), array_keys($back));
+        foreach ($back as $f => $mesh) {
+            self::assertEqualsWithDelta($own($f)->middle(), $mesh->middle(), 1e-9);
+        }
+        // Whoever came in at their place is not taken for them.
+        self::assertSame(range(0, 9), array_keys(array_diff_key($face->meshes(), $back)));
+        self::assertEqualsWithDelta(1.0, $face->descriptor()?->alike(Meshes::descriptor(0.25)), 0.01);
+        self::assertNull(FollowedFace::from(Meshes::source(static fn(int $f): array => [$own(3)], [0, 9]), $own(3), 3)->descriptor());
+    }
+
+    public function test_two_who_change_places_stay_who_they_are(): void
+    {
+        // They change places unseen, between frames that tell what faces look like.
+        $source = Meshes::source(static function (int $f): array {
+            $isChanged = $f >= 15;
+            $faces = [Meshes::face($isChanged ? 1.2 : 0.4, 0.5, 0.3), Meshes::face($isChanged ? 0.4 : 1.2, 0.5, 0.3)];
+
+            return $f % 6 === 0 ? [$faces[0]->described(Meshes::descriptor(0.1)), $faces[1]->described(Meshes::descriptor(1.4))] : $faces;
+        }, [0, 39]);
+        $face = FollowedFace::from($source, $source->on(0)[0], 0);
+        self::assertEqualsWithDelta(0.4, $face->meshes()[12]->at(Mesh::BROW)[0], 1e-9);
+        foreach (range(18, 39) as $f) {
+            self::assertEqualsWithDelta(1.2, $face->meshes()[$f]->at(Mesh::BROW)[0], 1e-9, "frame {$f}");
+        }
     }
 
     public function test_somebody_else_does_not_take_over(): void

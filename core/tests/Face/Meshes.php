@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Cossel\Core\Tests\Face;
 
+use Cossel\Core\Face\Descriptor;
 use Cossel\Core\Face\FaceSource;
 use Cossel\Core\Face\Mesh;
 use Cossel\Core\Face\Ring;
@@ -47,6 +48,15 @@ final class Meshes
         }
 
         return Mesh::of($score, $flat);
+    }
+
+    /** Of somebody: two of them are as far apart as the angles between these, up to a quarter turn. */
+    public static function descriptor(float $turn): Descriptor
+    {
+        $half = Descriptor::NUMBERS / 2;
+        $byte = static fn(float $v): int => (int) round(255 * max(0.0, $v));
+
+        return Descriptor::of(pack('C*', ...array_fill(0, $half, $byte(cos($turn))), ...array_fill(0, $half, $byte(sin($turn)))));
     }
 
     /**

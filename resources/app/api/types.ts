@@ -25,7 +25,7 @@ export type Look = OutlineLook | SpotsLook;
 /** Somebody seen on a frame: round what (left, top, width, height in picture heights), the areas proposed, and why some should not be taken unseen. */
 export interface FoundPerson {
   /** Whom of the job it may be. */
-  alike: string | null;
+  alike: { person: string; by: 'face' | 'colours' } | null;
   /** A face; false where only eyes are seen. */
   whole: boolean;
   box: [number, number, number, number];

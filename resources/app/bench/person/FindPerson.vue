@@ -21,7 +21,8 @@ const main = computed(() => parts(false));
 const more = computed(() => parts(true));
 
 /** A guess, or the only one there is; the user says. */
-const guessed = computed(() => finding.person.value?.alike ?? null);
+const guessed = computed(() => finding.person.value?.alike?.person ?? null);
+const by = computed(() => (finding.person.value?.alike?.by === 'face' ? 'by the face' : 'by eyes and lips'));
 watch(() => finding.person.value, () => (slug.value = guessed.value ?? (people.list.value.length === 1 ? (people.list.value[0]?.slug ?? null) : null)));
 onMounted(() => void finding.look());
 onUnmounted(finding.leave);
@@ -81,7 +82,7 @@ async function take(follow: boolean): Promise<void> {
       <div class="who">
         <span class="dim">Who it is</span>
         <PillChoice v-if="people.list.value.length" :options="people.list.value.map((p) => ({ label: p.name, value: p.slug }))" :value="name.trim() ? null : slug" label="Who it is" off @choose="(slug = $event), (name = '')" />
-        <span v-if="guessed && guessed === slug && !name.trim()" class="dim guess">{{ people.nameOf(guessed) }}, by eyes and lips; say so if it is somebody else</span>
+        <span v-if="guessed && guessed === slug && !name.trim()" class="dim guess">{{ people.nameOf(guessed) }}, {{ by }}; say so if it is somebody else</span>
         <InputText v-model="name" maxlength="80" aria-label="A new name" placeholder="A new name" />
       </div>
     </template>
