@@ -39,6 +39,7 @@ Route::get('formats', [DeliveryController::class, 'formats']);
 Route::apiResource('jobs', JobController::class);
 Route::put('jobs/{job}/order', [JobController::class, 'order']);
 Route::apiResource('jobs.people', PeopleController::class)->only(['store', 'update', 'destroy'])->scoped(['person' => 'slug']);
+Route::get('jobs/{job}/people/{person:slug}/likely', [PeopleController::class, 'likely']);
 Route::post('uploads/{upload}/cut', [CutController::class, 'store']);
 Route::get('jobs/{job}/cut.{form}', [CutController::class, 'show'])->whereIn('form', ['otio', 'edl']);
 Route::post('jobs/{job}/uploads', [UploadController::class, 'store']);

@@ -63,8 +63,8 @@ final class KnownPeople
         return $known;
     }
 
-    /** From the first shot that shows enough of them, looked at again when that has changed. */
-    private function likeness(Job $job, Person $person): ?Likeness
+    /** From the first shot that shows enough of them, looked at again when that has changed; null where none does. */
+    public function likeness(Job $job, Person $person): ?Likeness
     {
         foreach ($job->shots()->where('state', ShotState::Ready)->with(['footage', 'presentRevision'])->get() as $shot) {
             if (!self::shows($shot->presentRevision, $person->slug)) {

@@ -11,22 +11,23 @@ use Cossel\Core\Colour\CieLab;
 use Cossel\Core\Colour\Oklab;
 use Cossel\Core\Picture\LabPlanes;
 
-/** The other shots of a job as what a treatment can be carried to: those that know the person first, then by likeness of light. */
+/** The other shots of a job as what a treatment can be carried to: those that know the person first, then those that probably show them, then by likeness of light. */
 final class Targets
 {
-    public function __construct(private readonly Frames $frames) {}
+    public function __construct(private readonly Frames $frames, private readonly LikelyShots $likely) {}
 
-    /** @return list<array{shot: Shot, knows: bool, apart: float}> apart: CIEDE2000 of the middle frames' means */
+    /** @return list<array{shot: Shot, knows: bool, likely: bool, apart: float}> apart: CIEDE2000 of the middle frames' means */
     public function of(Shot $source, ?string $person): array
     {
         $light = $this->light($source);
+        $likely = $person === null ? [] : rescue(fn(): array => $this->likely->of($source->job, $person), []);
         $targets = [];
         foreach (Shot::where('job_id', $source->job_id)->whereKeyNot($source->id)->where('state', ShotState::Ready)->with(['footage', 'presentRevision'])->orderBy('position')->orderBy('id')->get() as $shot) {
             // One that cannot be read is no target, and keeps none from being shown.
             $apart = rescue(fn(): float => CieLab::difference($light, $this->light($shot)));
-            $apart === null || $targets[] = ['shot' => $shot, 'knows' => $person !== null && rescue(static fn(): bool => self::knows($shot->presentRevision, $person), false), 'apart' => $apart];
+            $apart === null || $targets[] = ['shot' => $shot, 'knows' => $person !== null && rescue(static fn(): bool => self::knows($shot->presentRevision, $person), false), 'likely' => isset($likely[$shot->id]), 'apart' => $apart];
         }
-        usort($targets, static fn(array $a, array $b): int => [!$a['knows'], $a['apart']] <=> [!$b['knows'], $b['apart']]);
+        usort($targets, static fn(array $a, array $b): int => [!$a['knows'], !$a['likely'], $a['apart']] <=> [!$b['knows'], !$b['likely'], $b['apart']]);
 
         return $targets;
     }

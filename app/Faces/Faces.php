@@ -9,6 +9,7 @@ use App\Footage\FootageFile;
 use Cossel\Core\Face\FacePlaces;
 use Cossel\Core\Face\Mesh;
 use Cossel\Core\Face\PeopleMatte;
+use Cossel\Core\Face\SeenPerson;
 use Illuminate\Filesystem\Filesystem;
 
 /** The faces and the people of footage: kept by its content, measured where they are not yet. */
@@ -20,6 +21,7 @@ final class Faces
     private const AT_ONCE = 24;
     private const FACES = '.faces';
     private const PLACES = '.places';
+    private const SEEN = '.seen';
 
     /**
      * @param string $path      of the folder they are kept in
@@ -97,6 +99,26 @@ final class Faces
         return $numbers === [] ? null : FacePlaces::known($numbers);
     }
 
+    /**
+     * Who is seen on the frames of a span, as far as these were measured. Worked out once all are.
+     *
+     * @return list<SeenPerson>
+     */
+    public function seen(FootageFile $footage, int $from, int $to): array
+    {
+        $file = "{$this->stem($footage)}.{$from}-{$to}" . self::SEEN;
+        $known = $this->files->isFile($file) ? json_decode($this->files->get($file), true) : null;
+        if (is_array($known)) {
+            return array_values(array_map(SeenPerson::known(...), $known));
+        }
+        $seen = SeenPerson::all($this->file($footage)->descriptors($from, $to));
+        if ($this->missing($footage, $from, $to, 1) === []) {
+            $this->files->replace($file, (string) json_encode(array_map(static fn(SeenPerson $one): array => $one->document(), $seen)));
+        }
+
+        return $seen;
+    }
+
     /** Measures some frames of a span, unless another does; whether all are measured. */
     private function measureOn(FootageFile $footage, int $from, int $to): bool
     {
@@ -172,7 +194,7 @@ final class Faces
     /** Throws all away; whoever needs some has them measured again. */
     public function empty(): void
     {
-        foreach ([FaceFile::PLACES, self::PLACES, self::FACES] as $kind) {
+        foreach ([FaceFile::PLACES, self::PLACES, self::SEEN, self::FACES] as $kind) {
             $this->files->delete($this->files->glob("{$this->path}/*{$kind}"));
         }
     }
@@ -191,7 +213,8 @@ final class Faces
             if ($bytes <= $this->mostBytes) {
                 break;
             }
-            $this->files->delete([$file . FaceFile::PLACES, ...$this->files->glob(substr($file, 0, -strlen(self::FACES)) . '.*' . self::PLACES), $file]);
+            $stem = substr($file, 0, -strlen(self::FACES));
+            $this->files->delete([$file . FaceFile::PLACES, ...$this->files->glob("{$stem}.*" . self::PLACES), ...$this->files->glob("{$stem}.*" . self::SEEN), $file]);
             $bytes -= $sizes[$file];
         }
     }

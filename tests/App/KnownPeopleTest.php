@@ -7,6 +7,7 @@ namespace Tests\App;
 use App\Carrying\KnownPeople;
 use App\Faces\FaceFile;
 use App\Faces\FaceMeter;
+use App\Faces\Faces;
 use App\Faces\Measured;
 use App\Models\Person;
 use App\Models\Shot;
@@ -114,5 +115,24 @@ final class KnownPeopleTest extends AppTestCase
         $this->deleteJson("/api/jobs/{$made_up->job_id}/people/maren")->assertOk();
         self::assertSame(0, Person::where('slug', 'maren')->count());
         self::assertSame([null], $guess($this->face($made_up, 0.4)));
+    }
+
+    public function test_shots_that_probably_show_somebody_are_told(): void
+    {
+        $one = $this->painted('one', self::GREEN);
+        $this->face($one, 0.0);
+        $this->known($one, 'Maren');
+        [$likely, $other, $unmeasured] = array_map(fn(string $name): Shot => $this->painted($name, self::BROWN, "drawbox=w=1:h=1:c={$name}"), ['red', 'blue', 'white']);
+        $this->face($likely, 0.3);
+        $this->face($other, 1.2);
+        $of = fn(): array => $this->getJson("/api/jobs/{$one->job_id}/people/maren/likely")->assertOk()->json();
+        self::assertSame([['shot' => $likely->id, 'frame' => 0]], $of());
+        self::assertSame([[$likely->id, true], [$other->id, false], [$unmeasured->id, false]], collect($this->getJson("/api/shots/{$one->id}/targets?person=maren")->assertOk()->json())->sortBy('id')->map(static fn(array $t): array => [$t['id'], $t['likely']])->values()->all());
+        // Nothing of it is left when what was measured is cleared, and nothing is said once they are outlined there.
+        app(Faces::class)->empty();
+        self::assertSame([], $of());
+        $this->face($likely, 0.3);
+        $this->putJson("/api/shots/{$likely->id}/recipe", ['base' => $likely->refresh()->revision, 'label' => 'A person', 'recipe' => [...$this->recipe($likely), 'areas' => self::areas('maren')]])->assertOk();
+        self::assertSame([], $of());
     }
 }

@@ -22,7 +22,7 @@ const make = () => useCarrying(1, 1, store, areas);
 beforeEach(() => {
   all.value = [treated('face', 'maren'), { ...treated('lids', 'maren'), touches: [] }, treated('iris', 'maren'), treated('other', null)];
   vi.restoreAllMocks();
-  vi.spyOn(api, 'carryTargets').mockResolvedValue([{ id: 2, name: 'two', knows: true, apart: 3 }, { id: 3, name: 'three', knows: false, apart: 20 }]);
+  vi.spyOn(api, 'carryTargets').mockResolvedValue([{ id: 2, name: 'two', knows: true, likely: false, apart: 3 }, { id: 3, name: 'three', knows: false, likely: true, apart: 20 }]);
   vi.spyOn(api, 'carries').mockResolvedValue([]);
 });
 

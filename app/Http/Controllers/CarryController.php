@@ -31,7 +31,7 @@ final class CarryController
     {
         $person = $request->query('person');
 
-        return new JsonResponse(array_map(static fn(array $of): array => ['id' => $of['shot']->id, 'name' => $of['shot']->name, 'knows' => $of['knows'], 'apart' => round($of['apart'], 1)], $targets->of($shot, is_string($person) ? $person : null)));
+        return new JsonResponse(array_map(static fn(array $of): array => ['id' => $of['shot']->id, 'name' => $of['shot']->name, 'knows' => $of['knows'], 'likely' => $of['likely'], 'apart' => round($of['apart'], 1)], $targets->of($shot, is_string($person) ? $person : null)));
     }
 
     /** Those that were asked for last. */

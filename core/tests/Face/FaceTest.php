@@ -11,6 +11,7 @@ use Cossel\Core\Face\FacePlaces;
 use Cossel\Core\Face\FollowedFace;
 use Cossel\Core\Face\Mesh;
 use Cossel\Core\Face\Ring;
+use Cossel\Core\Face\SeenPerson;
 use Cossel\Core\Face\Steadied;
 use Cossel\Core\Tests\Chance;
 use PHPUnit\Framework\TestCase;
@@ -193,6 +194,24 @@ final class FaceTest extends TestCase
         self::assertSame(range(0, 9), array_keys(array_diff_key($face->meshes(), $back)));
         self::assertEqualsWithDelta(1.0, $face->descriptor()?->alike(Meshes::descriptor(0.25)), 0.01);
         self::assertNull(FollowedFace::from(Meshes::source(static fn(int $f): array => [$own(3)], [0, 9]), $own(3), 3)->descriptor());
+    }
+
+    public function test_who_is_seen_in_a_shot_is_told_by_what_they_look_like(): void
+    {
+        // One on every frame, a second from the third frame on, and once something that looks like nobody.
+        $descriptors = [];
+        foreach (range(0, 60, 6) as $f) {
+            $descriptors[$f] = array_map(Meshes::descriptor(...), [...($f === 24 ? [0.785] : []), ...($f >= 12 ? [1.56] : []), 0.005 * ($f % 12)]);
+        }
+        $seen = SeenPerson::all($descriptors);
+        self::assertSame([0, 12], array_map(static fn(SeenPerson $one): int => $one->frame, $seen));
+        self::assertEqualsWithDelta([1.0, 1.0], [$seen[0]->descriptor->alike(Meshes::descriptor(0.015)), $seen[1]->descriptor->alike(Meshes::descriptor(1.56))], 0.001);
+        $known = SeenPerson::known($seen[1]->document());
+        self::assertSame(12, $known->frame);
+        self::assertEqualsWithDelta(1.0, $known->descriptor->alike($seen[1]->descriptor), 1e-4);
+        // Of one frame all count.
+        self::assertCount(2, SeenPerson::all([5 => [Meshes::descriptor(0.0), Meshes::descriptor(1.5)]]));
+        self::assertSame([], SeenPerson::all([]));
     }
 
     public function test_two_who_change_places_stay_who_they_are(): void

@@ -384,6 +384,8 @@ return [
     'others take a place over' => ['Face/FollowedFace.php', '$next?->descriptor?->isOther($own)', 'false', 'FaceTest'],
     'who came in meanwhile stays' => ['Face/FollowedFace.php', 'array_diff_key($found, $doubtful)', '$found', 'FaceTest'],
     'colours go before faces' => ['Carry/Likeness.php', 'if ($this->face !== null && $other->face !== null) {', 'if (false) {', 'CarryingTest'],
+    'everybody in a shot is one' => ['Face/SeenPerson.php', '$least = 1.0;', '$least = 9.0;', 'FaceTest'],
+    'whoever flashes by was there' => ['Face/SeenPerson.php', 'private const LEAST = 2;', 'private const LEAST = 1;', 'FaceTest'],
     'what was hidden is gone' => ['Face/FollowedFace.php', 'private const AWAY = 36;', 'private const AWAY = 3;', 'FaceTest'],
     'steady by the longest reach, moving or not' => ['Face/Steadied.php', '> self::AGREES * $noise', '> 999.0 + $noise', 'FaceTest'],
     'nothing is made steady' => ['Face/Steadied.php', '$kept = $now;', '$kept = $row;', 'FaceTest'],

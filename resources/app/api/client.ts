@@ -1,4 +1,4 @@
-import type { Alike, Area, AreaColours, Carry, CarryOrder, CarryTarget, ColourPick, Cure, Delivery, Follow, Format, FoundPerson, FrameNote, Job, JobRow, KeptTreatment, Kind, ManyWishes, Motions, Pair, PathPoint, PictureRequest, Preset, Recipe, RecipeState, Revision, Scope, ScopeRequest, ServerFile, Shot, StartingPoint, Telltales, Triple, Upkeep, Upload, Version, Wishes } from './types';
+import type { Alike, Area, AreaColours, Carry, CarryOrder, CarryTarget, ColourPick, Cure, Delivery, Follow, Format, FoundPerson, FrameNote, Job, JobRow, KeptTreatment, Kind, LikelyShot, ManyWishes, Motions, Pair, PathPoint, PictureRequest, Preset, Recipe, RecipeState, Revision, Scope, ScopeRequest, ServerFile, Shot, StartingPoint, Telltales, Triple, Upkeep, Upload, Version, Wishes } from './types';
 
 /** A request the server refused, with its sentence; status 0 when it could not be reached at all. */
 export class ApiError extends Error {
@@ -150,6 +150,7 @@ export const api = {
   renameJob: (id: number, name: string) => json<Job>('PUT', `/jobs/${id}`, { name }),
   removeJob: (id: number) => json<undefined>('DELETE', `/jobs/${id}`),
   face: (shot: number, person: string, beside: number | null) => json<{ area: string | null; frame: number | null; apart: number | null }>('GET', `/shots/${shot}/faces/${person}${beside === null ? '' : `?beside=${beside}`}`),
+  likely: (job: number, person: string) => json<LikelyShot[]>('GET', `/jobs/${job}/people/${person}/likely`),
   faceUrl: (shot: Shot, person: string) => `/api/shots/${shot.id}/faces/${person}/picture?r=${shot.revision}`,
   takeCut: (upload: string, how: { rate: string; handles: number }) => json<Upload>('POST', `/uploads/${upload}/cut`, how),
   cutUrl: (job: number, form: 'otio' | 'edl') => `/api/jobs/${job}/cut.${form}`,

@@ -244,7 +244,9 @@ export interface Finding {
   measures: Pair[];
 }
 /** Another shot that something can be carried to; apart is how far its light is from this one's, CIEDE2000. */
-export interface CarryTarget { id: number; name: string; knows: boolean; apart: number }
+export interface CarryTarget { id: number; name: string; knows: boolean; likely: boolean; apart: number }
+/** A shot that probably shows somebody, and the frame they are seen on first. */
+export interface LikelyShot { shot: number; frame: number }
 /** What is done in one shot carried to another. */
 export interface Carry {
   id: number;

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** Each person through the cut: their face in every shot that shows them, treated, in order; a jump in skin from one to the next is ringed. */
-import { computed, ref } from 'vue';
-import type { Job, Shot } from '../api/types';
+import { computed, ref, watch } from 'vue';
+import { api } from '../api/client';
+import type { Job, LikelyShot, Shot } from '../api/types';
 import RulerSlider from '../widgets/RulerSlider.vue';
 import FaceInShot from './FaceInShot.vue';
 
@@ -12,7 +13,29 @@ const limit = ref(USUAL);
 
 const FACES = ['face', 'skin'];
 const shows = (shot: Shot, person: string): boolean => shot.state === 'ready' && (shot.progress?.areas ?? []).some((a) => a.person === person && FACES.includes(a.part));
-const rows = computed(() => props.job.people.map((person) => ({ person, shots: props.job.shots.filter((shot) => shows(shot, person.slug)) })));
+const likely = ref<Record<string, LikelyShot[]>>({});
+const rows = computed(() =>
+  props.job.people.map((person) => ({
+    person,
+    shots: props.job.shots.filter((shot) => shows(shot, person.slug)),
+    likely: (likely.value[person.slug] ?? []).flatMap(({ shot, frame }) => props.job.shots.filter((s) => s.id === shot).map((s) => ({ id: s.id, name: s.name, frame }))),
+  })),
+);
+/** Who they may be is asked once for each; that it cannot be told takes nothing away. */
+watch(
+  () => props.job.people.map((person) => person.slug).join(' '),
+  () => {
+    for (const { slug } of props.job.people) {
+      api.likely(props.job.id, slug).then(
+        (shots) => {
+          likely.value = { ...likely.value, [slug]: shots };
+        },
+        () => null,
+      );
+    }
+  },
+  { immediate: true },
+);
 </script>
 
 <template>
@@ -22,12 +45,22 @@ const rows = computed(() => props.job.people.map((person) => ({ person, shots: p
       <h2>{{ row.person.name }}</h2>
       <p v-if="row.shots.length === 0" class="dim">No face of theirs is outlined in a shot yet.</p>
       <ol v-else class="strip"><FaceInShot v-for="(shot, i) in row.shots" :key="`${shot.id} ${shot.revision}`" :shot="shot" :person="row.person" :before="row.shots[i - 1] ?? null" :limit="limit" /></ol>
+      <p v-if="row.likely.length" class="dim likely">
+        Probably seen in, by the face: <RouterLink v-for="shot in row.likely" :key="shot.id" :to="{ path: `/shots/${shot.id}`, query: { frame: shot.frame } }">{{ shot.name }}</RouterLink>
+      </p>
     </section>
     <p v-if="rows.length === 0" class="dim">Nobody is known in this job yet. People come in with the areas found for them.</p>
   </div>
 </template>
 
 <style scoped>
+.likely {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+  margin: 6px 0 0;
+}
+
 .rows {
   display: grid;
   gap: 20px;

@@ -2,6 +2,7 @@
 /** What is done in this shot, carried to others: what, where to, then a proposal for each, with pictures. */
 import Checkbox from 'primevue/checkbox';
 import { computed, onMounted, onUnmounted } from 'vue';
+import type { CarryTarget } from '../../api/types';
 import PillChoice from '../../widgets/PillChoice.vue';
 import SidePanel from '../../widgets/SidePanel.vue';
 import { useBench } from '../bench';
@@ -22,6 +23,10 @@ const WAYS = [
   { label: 'Lay beside', value: false, hint: 'The other treatment stays; this one comes as an area of its own' },
   { label: 'Replace its touches', value: true, hint: 'Outline and motion stay' },
 ];
+const knowing = (target: CarryTarget): string => {
+  if (target.knows) return `knows ${people.nameOf(carrying.person.value)}, `;
+  return target.likely ? `${people.nameOf(carrying.person.value)} by the face, ` : '';
+};
 const light = (apart: number): string => (apart < 5 ? 'in much the same light' : apart < 15 ? 'in another light' : 'in very different light');
 </script>
 
@@ -50,7 +55,7 @@ const light = (apart: number): string => (apart < 5 ? 'in much the same light' :
         <p v-if="carrying.targets.value.length === 0" class="dim">{{ carrying.looking.value ? 'Looking at the light of the other shots…' : 'There is no other shot in this job.' }}</p>
         <label v-for="t in carrying.targets.value" :key="t.id" class="tick shot">
           <Checkbox :model-value="carrying.shots.value.has(t.id)" binary @update:model-value="carrying.tickShot(t.id)" /> <span>{{ t.name }}</span>
-          <small class="dim">{{ t.knows ? `knows ${people.nameOf(carrying.person.value)}, ` : '' }}{{ light(t.apart) }}</small>
+          <small class="dim">{{ knowing(t) }}{{ light(t.apart) }}</small>
         </label>
       </section>
       <section aria-label="How">
