@@ -1,7 +1,9 @@
+import { flushPromises, mount } from '@vue/test-utils';
 import { expect, it, vi } from 'vitest';
 import { api } from '../../resources/app/api/client';
 import type { Job, Shot } from '../../resources/app/api/types';
 import type { People } from '../../resources/app/bench/person/usePeople';
+import PeopleRows from '../../resources/app/jobs/PeopleRows.vue';
 import { useJob } from '../../resources/app/jobs/useJob';
 
 const said: string[] = [];
@@ -40,4 +42,20 @@ it('tells what notes were changed from, shows what became of them, and says wher
   expect([changed.mock.calls[0], job.value?.shots[0]?.notes, said]).toEqual([[7, { notes: 'Warmer\nSofter', base: 'Warmer' }], 'Warmer\nSofter', []]);
   await note(job.value?.shots[0] as Shot, 'Mine');
   expect([job.value?.shots[0]?.notes, said]).toEqual(['Theirs\nMine', ['Somebody else changed these notes meanwhile']]);
+});
+
+it('tells in which shots somebody is probably seen whom nothing is outlined of there', async () => {
+  const areas = [{ id: 'a', person: 'maren', part: 'face', name: 'Face' }];
+  const shots = [
+    { id: 1, name: 'first', state: 'ready', revision: 1, progress: { areas } },
+    { id: 2, name: 'second', state: 'ready', revision: 0, progress: null },
+  ] as unknown as Shot[];
+  const asked = vi.spyOn(api, 'likely').mockImplementation((_, slug) => (slug === 'maren' ? Promise.resolve([{ shot: 2, frame: 12 }, { shot: 9, frame: 0 }]) : Promise.reject(new Error('busy'))));
+  const people = [{ slug: 'maren', name: 'Maren' }, { slug: 'kei', name: 'Kei' }];
+  const link = { props: ['to'], template: '<a :data-to="JSON.stringify(to)"><slot /></a>' };
+  const rows = mount(PeopleRows, { props: { job: { ...told('a'), people, shots } }, global: { stubs: { RouterLink: link, FaceInShot: true, RulerSlider: true } } });
+  await flushPromises();
+  expect(asked.mock.calls).toEqual([[1, 'maren'], [1, 'kei']]);
+  expect(rows.findAll('.likely a').map((a) => [a.text(), JSON.parse(a.attributes('data-to') ?? '')])).toEqual([['second', { path: '/shots/2', query: { frame: 12 } }]]);
+  rows.unmount();
 });
