@@ -67,11 +67,11 @@ final class KnownPeople
     public function likeness(Job $job, Person $person): ?Likeness
     {
         foreach ($job->shots()->where('state', ShotState::Ready)->with(['footage', 'presentRevision'])->get() as $shot) {
-            if (!self::shows($shot->presentRevision, $person->slug)) {
-                continue;
-            }
             $footage = $shot->readyFootage()->file();
             $isMeasured = $this->faces->missing($footage, $shot->from, $shot->to, 1) === [];
+            if (!self::shows($shot->presentRevision, $person->slug, $isMeasured)) {
+                continue;
+            }
             $of = "{$shot->id} {$shot->revision} " . ($isMeasured ? FaceMeter::method() : '-');
             if (($person->likeness['of'] ?? null) === $of) {
                 return Likeness::known($person->likeness);
@@ -88,11 +88,13 @@ final class KnownPeople
         return null;
     }
 
-    /** Whether a face, and something to know it by, is outlined. */
-    private static function shows(Revision $revision, string $person): bool
+    /** Whether something to know them by is outlined: some part of a face that was measured, or the face and parts whose colours tell. */
+    private static function shows(Revision $revision, string $person, bool $isMeasured): bool
     {
         $parts = array_column(array_filter($revision->document()['areas'] ?? [], static fn(array $area): bool => ($area['person'] ?? null) === $person), 'part');
 
-        return array_intersect($parts, ['face', 'skin']) !== [] && array_intersect($parts, ['iris', 'lips']) !== [];
+        $isSeen = static fn(string ...$some): bool => array_intersect($parts, $some) !== [];
+
+        return $isMeasured ? $isSeen('face', 'skin', 'iris', 'lids', 'lips', 'teeth') : $isSeen('face', 'skin') && $isSeen('iris', 'lips');
     }
 }

@@ -87,7 +87,7 @@ final class Faces
         $file = "{$this->stem($footage)}." . substr(hash('sha256', (string) json_encode([$from, $to, $place, $frame])), 0, 16) . self::PLACES;
         $numbers = $this->files->isFile($file) ? json_decode($this->files->get($file), true) : null;
         if (!is_array($numbers)) {
-            if (!$this->measureOn($footage, $from, $to)) {
+            if (!$this->measureOn($footage, $from, $to, self::AT_ONCE, false)) {
                 $known = count($this->file($footage)->frames($from, $to));
 
                 throw new StillMeasuring("Who is who is known once the faces of all frames are measured: {$known} of " . ($to - $from + 1) . ' are.');
@@ -119,13 +119,20 @@ final class Faces
         return $seen;
     }
 
-    /** Measures some frames of a span, unless another does; whether all are measured. */
-    private function measureOn(FootageFile $footage, int $from, int $to): bool
+    /**
+     * Measures some frames of a span; whether all are measured.
+     *
+     * @param int  $most how many at the most
+     * @param bool $wait for another who does so already; otherwise that one's are enough
+     */
+    public function measureOn(FootageFile $footage, int $from, int $to, int $most, bool $wait): bool
     {
         $this->files->ensureDirectoryExists($this->path);
-        $missing = $this->missing($footage, $from, $to, self::AT_ONCE + 1);
-        if ($missing !== []) {
-            FileLock::hold("{$this->stem($footage)}.lock", fn() => $this->measure($footage, array_slice($missing, 0, self::AT_ONCE)), wait: false);
+        if ($this->missing($footage, $from, $to, 1) !== []) {
+            FileLock::hold("{$this->stem($footage)}.lock", function () use ($footage, $from, $to, $most): void {
+                $missing = $this->missing($footage, $from, $to, $most);
+                $missing === [] || $this->measure($footage, $missing);
+            }, $wait);
         }
 
         return $this->missing($footage, $from, $to, 1) === [];

@@ -6,6 +6,7 @@ namespace App\Work;
 
 use App\Faces\Faces;
 use App\Models\Shot;
+use App\Models\ShotState;
 
 /**
  * Measures the faces on a shot's frames ahead, so that finding and following people does not wait for it: a run of frames at a time, the
@@ -17,6 +18,14 @@ final class MeasureFaces implements Piece
 
     /** Frames measured at once: enough that starting the nets costs little beside, and few seconds. */
     private const RUN = 96;
+
+    /** Of a shot that somebody opens: its faces may have been cleared away, or measured in another way, since it was brought in. */
+    public static function ofOpened(Shot $shot, Faces $faces): void
+    {
+        if (config('cossel.faces_ahead') && $shot->state === ShotState::Ready && $faces->missing($shot->readyFootage()->file(), $shot->from, $shot->to, 1) !== []) {
+            self::dispatch($shot->id);
+        }
+    }
 
     public function __construct(private readonly int $shot)
     {
@@ -39,10 +48,6 @@ final class MeasureFaces implements Piece
         if ($shot === null || $shot->footage === null) {
             return;
         }
-        $run = $faces->missing($shot->footage->file(), $shot->from, $shot->to, self::RUN);
-        if ($run !== []) {
-            $faces->measure($shot->footage->file(), $run);
-            self::dispatch($this->shot);
-        }
+        $faces->measureOn($shot->footage->file(), $shot->from, $shot->to, self::RUN, true) || self::dispatch($this->shot);
     }
 }

@@ -204,7 +204,13 @@ final class FacesTest extends AppTestCase
     {
         config(['cossel.faces_ahead' => true]);
         $shot = $this->shot(self::laugh('scale=320:180'));
-        self::assertSame([], app(Faces::class)->missing($shot->readyFootage()->file(), $shot->from, $shot->to, 10));
+        $missing = static fn(): array => app(Faces::class)->missing($shot->readyFootage()->file(), $shot->from, $shot->to, 10);
+        self::assertSame([], $missing());
+        // What was cleared away is measured again once somebody opens the shot.
+        app(Faces::class)->empty();
+        self::assertCount(2, $missing());
+        $this->getJson("/api/shots/{$shot->id}")->assertOk();
+        self::assertSame([], $missing());
     }
 
     public function test_nobody_is_measured_where_nobody_is_and_what_cannot_be_measured_is_told(): void

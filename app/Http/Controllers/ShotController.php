@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Faces\Faces;
 use App\Footage\Intake;
 use App\Footage\Uploads;
 use App\Http\Requests\ChangeShotRequest;
@@ -13,13 +14,16 @@ use App\Judging\Ticks;
 use App\Models\Shot;
 use App\Treatment\Recipes;
 use App\Treatment\Removal;
+use App\Work\MeasureFaces;
 use Illuminate\Http\Response;
 use Illuminate\Support\Facades\DB;
 
 final class ShotController
 {
-    public function show(Shot $shot): ShotResource
+    public function show(Shot $shot, Faces $faces): ShotResource
     {
+        MeasureFaces::ofOpened($shot, $faces);
+
         return new ShotResource($shot);
     }
 

@@ -29,6 +29,8 @@ export function useStepWords({ areas, motions, playhead, telltales, views, judge
     if (!a.motion.track) return a.motion.keys.length ? `by hand, ${a.motion.keys.length} keyframes` : 'not followed';
     const all = motions.confidence(a.id);
     const known = all.filter((v): v is number => v !== null);
+    // Its track has not come yet.
+    if (known.length === 0) return a.motion.model;
     const worst = Math.min(...known);
     return `${a.motion.model} · ${known.length}/${playhead.to - playhead.from + 1} · weakest ${playhead.from + all.indexOf(worst)} at ${Math.round(worst * 100)} %`;
   };
