@@ -6,14 +6,21 @@ namespace App\Finding;
 
 use App\Faces\CannotFindFaces;
 use App\Faces\Faces;
+use App\Faces\MeasuredFaces;
 use App\Faces\TurnedFaces;
 use App\Footage\FollowedFootage;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
+use Cossel\Core\Face\BestFrames;
+use Cossel\Core\Face\FacePlace;
+use Cossel\Core\Face\FollowedFace;
+use Cossel\Core\Face\Mesh;
+use Cossel\Core\Propose\BetterFrame;
 use Cossel\Core\Propose\FoundPerson;
 use Cossel\Core\Propose\Landmarks;
 use Cossel\Core\Propose\Person;
 use Cossel\Core\Recipe\Live;
+use Cossel\Core\Recipe\Part;
 
 /** Who is on frames of footage, with the areas proposed for them. */
 final class Finder
@@ -23,6 +30,8 @@ final class Finder
     /** People looked for on a frame at the most, the largest first: each takes a second or two. */
     public const MOST = 8;
     private const ROWS = 1080;
+    /** What the frames that show teeth and eyes best are good for. */
+    private const PARTS = ['teeth' => [Part::Teeth], 'eyes' => [Part::Lids, Part::Iris]];
 
     public function __construct(private readonly Faces $faces, private readonly TurnedFaces $turned, private readonly FrameCache $frames) {}
 
@@ -45,6 +54,53 @@ final class Finder
         }
 
         return $people;
+    }
+
+    /**
+     * People of a frame, with what is doubtful of them taken from the frames of the shot that show it best.
+     *
+     * @param list<FoundPerson>        $people found on the frame
+     * @param MeasuredFaces            $seen   as far as they were measured
+     * @param callable(string): string $newId  from its first letter
+     *
+     * @return list<array{FoundPerson, array{teeth: int|null, eyes: int|null}}> each with the frames that show teeth and eyes best
+     *
+     * @throws CannotFindFaces
+     */
+    public function better(FootageFile $footage, array $people, int $frame, MeasuredFaces $seen, Live $live, callable $newId): array
+    {
+        $others = [];
+        $better = [];
+        foreach ($people as $one) {
+            $best = ['teeth' => null, 'eyes' => null];
+            if ($one->face !== null) {
+                $face = FollowedFace::from($seen, $one->face, $frame);
+                $best = BestFrames::of($face);
+                foreach ($best as $part => $other) {
+                    if ($other === null || $other === $frame || !BetterFrame::isWanted($one, ...self::PARTS[$part])) {
+                        continue;
+                    }
+                    $others[$other] ??= $this->on($footage, [$other], $live, $newId)[$other];
+                    $there = self::same($others[$other], $face->meshes()[$other]);
+                    $one = $there === null ? $one : BetterFrame::taken($one, $there, ...self::PARTS[$part]);
+                }
+            }
+            $better[] = [$one, $best];
+        }
+
+        return $better;
+    }
+
+    /** @param list<FoundPerson> $people */
+    private static function same(array $people, Mesh $face): ?FoundPerson
+    {
+        foreach ($people as $one) {
+            if ($one->face !== null && FacePlace::of($one->face)->isNear(FacePlace::of($face))) {
+                return $one;
+            }
+        }
+
+        return null;
     }
 
     /**

@@ -58,7 +58,10 @@ final class Follows
             $add = static function (Area $area, ?Follow $after) use ($shot, $common): Follow {
                 self::check($shot, $area, null);
 
-                return $shot->follows()->create([...$common, 'area' => $area->id, 'after' => $after?->id]);
+                // A part may have been outlined on a frame that shows it better than that of the head.
+                $own = $area->outline->at;
+
+                return $shot->follows()->create([...$common, 'start' => $after !== null && $own >= $common['from'] && $own <= $common['to'] ? $own : $common['start'], 'area' => $area->id, 'after' => $after?->id]);
             };
             $first = $add($carrier, null);
             $made = [];

@@ -14,6 +14,7 @@ use Cossel\Core\Motion\Motions;
 use Cossel\Core\Motion\Weakness;
 use Cossel\Core\Propose\Ways;
 use Cossel\Core\Recipe\Area;
+use Cossel\Core\Recipe\Part;
 use Cossel\Core\Recipe\Recipe;
 use Cossel\Core\Recipe\RecipeReader;
 use Illuminate\Support\Collection;
@@ -84,7 +85,8 @@ final class PersonFollow
     {
         $recipe = $this->reader->read($document);
         $followed = array_intersect_key(array_column($recipe->areas, null, 'id'), $areas);
-        $mended = Gaze::together($followed, new Motions($recipe, $this->tracks->of($recipe)), $found->firstOrFail()->start);
+        $eye = $found->first(static fn(Follow $one): bool => isset($followed[$one->area]) && $followed[$one->area]->is(Part::Iris)) ?? $found->firstOrFail();
+        $mended = Gaze::together($followed, new Motions($recipe, $this->tracks->of($recipe)), $eye->start);
         foreach ($found as $one) {
             if (isset($mended[$one->area])) {
                 $one->track = $this->tracks->keep($mended[$one->area]);

@@ -11,9 +11,11 @@ use App\Faces\TurnedFaces;
 use App\Footage\FootageFile;
 use App\Footage\FrameCache;
 use App\Footage\Probe;
+use App\Models\Follow;
 use Cossel\Core\Face\Descriptor;
 use Cossel\Core\Propose\Landmarks;
 use Illuminate\Contracts\Debug\ExceptionHandler;
+use Illuminate\Support\Facades\Queue;
 use Symfony\Component\Process\Process;
 
 /** Faces are found by a process beside the server, on real footage. */
@@ -156,6 +158,29 @@ final class FacesTest extends AppTestCase
         $this->postJson("/api/shots/{$shot->id}/person", ['frame' => 0])->assertOk()->assertJsonPath('near', 1);
         $found = $this->postJson("/api/shots/{$shot->id}/person", ['frame' => 1])->assertOk()->assertJsonPath('near', null)->assertJsonPath('people.0.best.teeth', 1);
         self::assertContains('Teeth', array_column($found->json('people.0.areas'), 'name'));
+    }
+
+    public function test_what_is_shut_here_is_outlined_where_it_is_seen_and_followed_from_there(): void
+    {
+        // The mouth is closed on the first frame, and open on the second.
+        $clip = "{$this->folder}/smile.webm";
+        $this->ffmpeg(['-i', base_path('demo/footage/mouth_kei.webm'), '-vf', 'select=eq(n\\,0)+eq(n\\,36),setpts=N/24/TB', '-r', '24', '-c:v', 'libvpx-vp9', '-crf', '20', '-y', $clip]);
+        $shot = $this->shot($clip);
+        $find = fn(): array => $this->postJson("/api/shots/{$shot->id}/person", ['frame' => 0])->assertOk()->json('people.0');
+        $teeth = static fn(array $person): array => array_values(array_filter($person['areas'], static fn(array $area): bool => $area['part'] === 'teeth'))[0];
+        $before = $find();
+        self::assertSame([0, true], [$teeth($before)['outline']['at'], isset($before['doubts'][$teeth($before)['id']])]);
+        app(Faces::class)->through($shot->readyFootage()->file(), 0, 1);
+        $after = $find();
+        self::assertSame([1, false, 1], [$teeth($after)['outline']['at'], isset($after['doubts'][$teeth($after)['id']]), $after['best']['teeth']]);
+        $face = array_values(array_filter($after['areas'], static fn(array $area): bool => $area['part'] === 'face'))[0];
+        self::assertSame([0, $face['id']], [$face['outline']['at'], $teeth($after)['motion']['on']]);
+        // The head is followed from here, the teeth from there.
+        $areas = array_values(array_filter($after['areas'], static fn(array $area): bool => in_array($area['part'], ['face', 'lips', 'teeth'], true)));
+        $this->putJson("/api/shots/{$shot->id}/recipe", ['base' => $shot->refresh()->revision, 'label' => 'A person', 'recipe' => [...$this->recipe($shot), 'areas' => $areas]])->assertOk();
+        Queue::fake();
+        $this->postJson("/api/shots/{$shot->id}/follows/person", ['area' => $face['id'], 'start' => 0, 'from' => 0, 'to' => 1])->assertSuccessful();
+        self::assertSame([$face['id'] => 0, $teeth($after)['id'] => 1], array_intersect_key(Follow::pluck('start', 'area')->all(), [$face['id'] => 0, $teeth($after)['id'] => 1]));
     }
 
     public function test_people_are_treated_where_they_are_seen_at_the_bench_and_in_what_is_written(): void

@@ -36,6 +36,15 @@ describe('finding people', () => {
     expect(f.ticked.value.has('iris1')).toBe(true);
   });
 
+  it('ticks what is taken from a frame that shows it better, and does not offer that frame once more', async () => {
+    const one = person(1);
+    for (const a of one.areas.slice(1)) a.outline.at = 33;
+    const f = finding([one]);
+    await f.look();
+    expect([...f.ticked.value].sort()).toEqual(['face1', 'iris1', 'lids1']);
+    expect(f.better(one.areas[2] as never)).toBeNull();
+  });
+
   it('takes along what an area needs, and leaves with it what needs it', async () => {
     const f = finding([person(1, { lids1: 'x' })]);
     await f.look();

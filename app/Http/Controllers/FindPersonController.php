@@ -12,7 +12,6 @@ use App\Http\Requests\FrameRequest;
 use App\Models\Shot;
 use App\Treatment\FreshIds;
 use App\Treatment\Recipes;
-use Cossel\Core\Face\BestFrames;
 use Cossel\Core\Propose\FoundPerson;
 use Cossel\Core\Propose\Proposal;
 use Cossel\Core\Recipe\Live;
@@ -42,15 +41,18 @@ final class FindPersonController
         $people = $finder->on($footage, [$frame], new Live($shot->from, $shot->to), $ids->of(...))[$frame];
         $seen = $faces->known($footage, $shot->from, $shot->to);
         $near = $people === [] ? $seen->nearest($frame) : null;
+        // Who it is goes by what is seen here.
+        $alike = $known->guessed($shot, $frame, $people);
+        $better = $finder->better($footage, $people, $frame, $seen, new Live($shot->from, $shot->to), $ids->of(...));
 
-        return new JsonResponse(['most' => Finder::MOST, 'near' => $near, 'people' => array_map(static fn(FoundPerson $person, ?string $alike): array => [
+        return new JsonResponse(['most' => Finder::MOST, 'near' => $near, 'people' => array_map(static fn(FoundPerson $person, array $best, ?array $alike): array => [
             'alike' => $alike,
-            'best' => $person->face === null ? ['teeth' => null, 'eyes' => null] : BestFrames::of($seen, $person->face, $frame),
+            'best' => $best,
             'whole' => $person->whole,
             'box' => $person->box,
             'areas' => $writer->write(new Recipe($recipe->source, areas: array_map(static fn(Proposal $p) => $p->area, [...$person->proposals, ...$person->more])))['areas'],
             'more' => array_map(static fn(Proposal $p): string => $p->area->id, $person->more),
             'doubts' => (object) array_filter(array_combine(array_map(static fn(Proposal $p): string => $p->area->id, $person->proposals), array_map(static fn(Proposal $p): ?string => $p->doubt, $person->proposals))),
-        ], $people, $known->guessed($shot, $frame, $people))]);
+        ], array_column($better, 0), array_column($better, 1), $alike)]);
     }
 }

@@ -13,14 +13,12 @@ final class BestFrames
     private const OPEN = 0.16;
 
     /**
-     * @param Mesh $face as it is on a frame
-     *
      * @return array{teeth: int|null, eyes: int|null} where the mouth is open widest, and where the eye that is less open is open widest;
      *                                                null where they never are
      */
-    public static function of(FaceSource $faces, Mesh $face, int $frame): array
+    public static function of(FollowedFace $face): array
     {
-        $meshes = FollowedFace::from($faces, $face, $frame)->meshes();
+        $meshes = $face->meshes();
 
         return [
             'teeth' => self::most($meshes, static fn(Mesh $mesh): float => $mesh->lipsApart(), self::PARTED),

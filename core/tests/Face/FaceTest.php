@@ -153,9 +153,9 @@ final class FaceTest extends TestCase
         $face = static fn(int $f): Mesh => Meshes::face(0.3, 0.5, 0.3, [0.05, 0.01, 0.06][$f % 3], $f === 7 ? 0.2 : 0.1);
         // Somebody else laughs more.
         $source = Meshes::source(static fn(int $f): array => [Meshes::face(1.2, 0.5, 0.3, 0.08, 0.3), $face($f)], [0, 9]);
-        self::assertSame(['teeth' => 7, 'eyes' => 2], BestFrames::of($source, $face(4), 4));
+        self::assertSame(['teeth' => 7, 'eyes' => 2], BestFrames::of(FollowedFace::from($source, $face(4), 4)));
         $asleep = Meshes::source(static fn(int $f): array => [Meshes::face(0.3, 0.5, 0.3, 0.01, 0.0)], [0, 9]);
-        self::assertSame(['teeth' => null, 'eyes' => null], BestFrames::of($asleep, Meshes::face(0.3, 0.5, 0.3, 0.01, 0.0), 4));
+        self::assertSame(['teeth' => null, 'eyes' => null], BestFrames::of(FollowedFace::from($asleep, Meshes::face(0.3, 0.5, 0.3, 0.01, 0.0), 4)));
     }
 
     public function test_descriptors_tell_how_much_faces_are_alike(): void

@@ -30,7 +30,7 @@ export function useStepWords({ areas, motions, playhead, telltales, views, judge
     const all = motions.confidence(a.id);
     const known = all.filter((v): v is number => v !== null);
     // Its track has not come yet.
-    if (known.length === 0) return a.motion.model;
+    if (known.length === 0) return a.motion.model ?? 'followed';
     const worst = Math.min(...known);
     return `${a.motion.model} · ${known.length}/${playhead.to - playhead.from + 1} · weakest ${playhead.from + all.indexOf(worst)} at ${Math.round(worst * 100)} %`;
   };

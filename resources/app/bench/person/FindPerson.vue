@@ -72,6 +72,7 @@ async function take(follow: boolean): Promise<void> {
       <ul class="list" aria-label="Proposed areas">
         <li v-for="a in main" :key="a.id" :class="{ pointed: finding.pointed.value === a.id }" @pointerenter="finding.pointed.value = a.id" @pointerleave="finding.pointed.value = null" @focusin="finding.pointed.value = a.id" @focusout="finding.pointed.value = null">
           <label class="tick"><Checkbox :model-value="finding.ticked.value.has(a.id)" binary @update:model-value="finding.tick(a)" /> {{ a.name }}</label>
+          <span v-if="a.outline.at !== finding.frame.value" class="dim doubt">as on frame {{ a.outline.at }}, which shows {{ a.part === 'teeth' ? 'them' : 'it' }} best</span>
           <span v-if="finding.person.value.doubts[a.id]" class="dim doubt">{{ finding.person.value.doubts[a.id] }} <button v-if="finding.better(a) !== null" type="button" class="btn small" :aria-label="`${a.name}: look on frame ${finding.better(a)}, which shows them best`" @click="finding.lookOn(finding.better(a) ?? 0)">Best on {{ finding.better(a) }}</button></span>
         </li>
       </ul>

@@ -11,10 +11,12 @@ const line = (shape: DrawnShape): string => `M${edgeOf(shape, IDENTITY, shape.gr
 
 const lines = computed(() => {
   const one = finding.here.value[finding.chosen.value];
-  const drawn = (area: Area): DrawnShape[] => area.outline.shapes.flatMap((s) => (s.kind === 'area' ? one?.areas.filter((a) => a.id === s.of).flatMap(drawn) ?? [] : isDrawn(s) ? [s] : []));
+  // What is outlined on another frame lies elsewhere on this one.
+  const here = (a: Area): boolean => a.outline.at === finding.frame.value;
+  const drawn = (area: Area): DrawnShape[] => area.outline.shapes.flatMap((s) => (s.kind === 'area' ? one?.areas.filter((a) => a.id === s.of && here(a)).flatMap(drawn) ?? [] : isDrawn(s) ? [s] : []));
   // Of parts by name only what is asked for.
   const asked = (a: Area): boolean => !one?.more.includes(a.id) || finding.ticked.value.has(a.id) || finding.pointed.value === a.id;
-  return (one?.areas ?? []).filter(asked).map((area) => ({
+  return (one?.areas ?? []).filter((a) => here(a) && asked(a)).map((area) => ({
     id: area.id,
     name: area.name,
     d: (one?.more.includes(area.id) ? drawn(area) : area.outline.shapes.filter(isDrawn)).map(line).join(''),
