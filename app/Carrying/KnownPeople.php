@@ -63,29 +63,43 @@ final class KnownPeople
         return $known;
     }
 
-    /** From the first shot that shows enough of them, looked at again when that has changed; null where none does. */
+    /** From the first shot that shows their face, or else enough of them; looked at again when that has changed. Null where none does. */
     public function likeness(Job $job, Person $person): ?Likeness
     {
-        foreach ($job->shots()->where('state', ShotState::Ready)->with(['footage', 'presentRevision'])->get() as $shot) {
-            $footage = $shot->readyFootage()->file();
-            $isMeasured = $this->faces->missing($footage, $shot->from, $shot->to, 1) === [];
-            if (!self::shows($shot->presentRevision, $person->slug, $isMeasured)) {
-                continue;
-            }
-            $of = "{$shot->id} {$shot->revision} " . ($isMeasured ? FaceMeter::method() : '-');
-            if (($person->likeness['of'] ?? null) === $of) {
-                return Likeness::known($person->likeness);
-            }
+        $shots = $this->shots($job, $person->slug);
+        if (isset($shots[$person->likeness['of'] ?? ''])) {
+            return Likeness::known($person->likeness);
+        }
+        $best = null;
+        foreach ($shots as $of => $shot) {
             $recipe = $this->recipes->recipe($shot);
-            $likeness = $this->people->outlined(new Scene($footage, $recipe, $this->tracks->of($recipe)), $person->slug);
-            if ($likeness !== null) {
+            $likeness = $this->people->outlined(new Scene($shot->readyFootage()->file(), $recipe, $this->tracks->of($recipe)), $person->slug);
+            if ($likeness !== null && ($best === null || $likeness->isOfFaces($likeness))) {
+                $best = $likeness;
                 $person->update(['likeness' => ['of' => $of, ...$likeness->document()]]);
-
-                return $likeness;
+            }
+            if ($best?->isOfFaces($best)) {
+                break;
             }
         }
 
-        return null;
+        return $best;
+    }
+
+    /** @return array<string, Shot> that show somebody, by what a likeness is of that is taken from there */
+    private function shots(Job $job, string $person): array
+    {
+        $shots = [];
+        foreach ($job->shots()->where('state', ShotState::Ready)->with(['footage', 'presentRevision'])->get() as $shot) {
+            $isMeasured = $this->faces->missing($shot->readyFootage()->file(), $shot->from, $shot->to, 1) === [];
+            if (self::shows($shot->presentRevision, $person, $isMeasured)) {
+                $shots["{$shot->id} {$shot->revision} " . ($isMeasured ? FaceMeter::method() : '-')] = $shot;
+            }
+        }
+        // Another shot may show more of them.
+        $count = count($shots);
+
+        return array_combine(array_map(static fn(string $of): string => "{$of} of {$count}", array_keys($shots)), $shots);
     }
 
     /** Whether something to know them by is outlined: some part of a face that was measured, or the face and parts whose colours tell. */

@@ -17,7 +17,7 @@ use Cossel\Core\Face\PeopleMatte;
  */
 final readonly class FaceFile
 {
-    /** Bytes before the faces of a frame: their number, how many of them have a descriptor (all or none), and cells across and down. */
+    /** Bytes before the faces of a frame: their number, how many descriptors (as many, or none), and cells across and down. */
     private const HEAD = 8;
     /** Bytes for each frame in the second file: where it begins, and its bytes; 0 where it was not measured. */
     private const ENTRY = 12;
@@ -40,8 +40,10 @@ final readonly class FaceFile
         foreach ($this->records($from, $to) as $frame => $bytes) {
             $head = self::head($bytes);
             $meshes = array_map(Mesh::read(...), self::parts($bytes, self::HEAD, $head['count'], Mesh::BYTES));
-            $descriptors = array_map(Descriptor::of(...), self::parts($bytes, self::HEAD + $head['count'] * Mesh::BYTES, $head['described'], Descriptor::NUMBERS));
-            $faces[$frame] = $descriptors === [] ? $meshes : array_map(static fn(Mesh $mesh, Descriptor $its): Mesh => $mesh->described($its), $meshes, $descriptors);
+            foreach (self::described($bytes, $head) as $k => $descriptor) {
+                $meshes[$k] = $meshes[$k]->described($descriptor);
+            }
+            $faces[$frame] = $meshes;
         }
 
         return $faces;
@@ -69,9 +71,8 @@ final readonly class FaceFile
     {
         $descriptors = [];
         foreach ($this->records($from, $to) as $frame => $bytes) {
-            $head = self::head($bytes);
-            $its = self::parts($bytes, self::HEAD + $head['count'] * Mesh::BYTES, $head['described'], Descriptor::NUMBERS);
-            $its === [] || $descriptors[$frame] = array_map(Descriptor::of(...), $its);
+            $its = self::described($bytes, self::head($bytes));
+            $its === [] || $descriptors[$frame] = array_values($its);
         }
 
         return $descriptors;
@@ -115,6 +116,18 @@ final readonly class FaceFile
         $head = unpack('vcount/vdescribed/vacross/vdown', $bytes);
 
         return $head;
+    }
+
+    /**
+     * @param array{count: int, described: int, across: int, down: int} $head
+     *
+     * @return array<int, Descriptor> by the place of the face
+     */
+    private static function described(string $bytes, array $head): array
+    {
+        $all = self::parts($bytes, self::HEAD + $head['count'] * Mesh::BYTES, $head['described'], Descriptor::NUMBERS);
+
+        return array_map(Descriptor::of(...), array_filter($all, static fn(string $one): bool => trim($one, "\0") !== ''));
     }
 
     /**

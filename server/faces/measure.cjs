@@ -28,15 +28,22 @@ const SAME = 0.33;
 const MOST = 12;
 /** Share of a mesh that must lie in the picture, and its most height, of the picture's: close-ups of eyes alone are taken for faces far larger than it. */
 const INSIDE = 0.6;
+/** Share that must for it to be described. */
+const WHOLE = 0.9;
 const LARGEST = 1.6;
 /** What is lower than this is not looked at, pixels: anything may look like a face there. */
 const SMALLEST = 24;
 
-function isFace({ width, height }, { score, points }) {
-  const inside = points.filter(([x, y]) => x >= 0 && y >= 0 && x < width && y < height).length;
+/** Points of a mesh that lie in the picture. */
+const insideOf = ({ width, height }, points) => points.filter(([x, y]) => x >= 0 && y >= 0 && x < width && y < height).length;
+/** Eyes alone tell nobody from others. */
+const isWhole = (picture, points) => insideOf(picture, points) >= WHOLE * points.length;
+
+function isFace(picture, { score, points }) {
+  const inside = insideOf(picture, points);
   const ys = points.map(([, y]) => y);
   const high = Math.max(...ys) - Math.min(...ys);
-  return score >= FACE && inside >= INSIDE * points.length && high >= SMALLEST && high < LARGEST * height;
+  return score >= FACE && inside >= INSIDE * points.length && high >= SMALLEST && high < LARGEST * picture.height;
 }
 
 /** The mesh that lies on a face somewhere about; null where there is none. */
@@ -84,7 +91,7 @@ async function main() {
     for (const face of faces) known.push(await withIrises(nets, picture, face));
     const told = known.map(({ score, points }) => ({ score: Number(score.toFixed(2)), points: points.map((p) => p.map((v) => Number(v.toFixed(2)))) }));
     // What somebody looks like does not change from frame to frame.
-    if (picture.word !== 'follow') for (const face of told) face.descriptor = (await describe(nets.descriptor, picture, round(face.points))).toString('base64');
+    if (picture.word !== 'follow') for (const face of told.filter(({ points }) => isWhole(picture, points))) face.descriptor = (await describe(nets.descriptor, picture, round(face.points))).toString('base64');
     const { across, down, cells } = await people(nets.people, picture);
     process.stdout.write(`${JSON.stringify({ faces: told, people: { across, down, cells: deflateSync(cells).toString('base64') } })}\n`);
   }

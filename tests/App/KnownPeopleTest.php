@@ -60,10 +60,11 @@ final class KnownPeopleTest extends AppTestCase
     }
 
     /** As if a face had been measured there, which looks like that. */
-    private function face(Shot $shot, float $turn): Mesh
+    private function face(Shot $shot, ?float $turn): Mesh
     {
         $file = config('cossel.cache.path') . "/faces/{$shot->readyFootage()->file()->sha256}." . FaceMeter::method() . '.faces';
-        $face = Meshes::face(96 / 108, 0.45, 0.9)->described(Meshes::descriptor($turn));
+        $face = Meshes::face(96 / 108, 0.45, 0.9);
+        $face = $turn === null ? $face : $face->described(Meshes::descriptor($turn));
         (new FaceFile($file))->add(array_fill(0, 6, new Measured([$face], 1, 1, (string) gzcompress("\0"))));
 
         return $face;
@@ -119,6 +120,10 @@ final class KnownPeopleTest extends AppTestCase
 
     public function test_shots_that_probably_show_somebody_are_told(): void
     {
+        // The first shot shows her eyes alone, the second her face.
+        $eyes = $this->painted('eyes', self::GREEN, 'drawbox=w=1:h=1:c=black');
+        $this->face($eyes, null);
+        $this->known($eyes, 'Maren');
         $one = $this->painted('one', self::GREEN);
         $this->face($one, 0.0);
         $this->known($one, 'Maren');
@@ -127,7 +132,7 @@ final class KnownPeopleTest extends AppTestCase
         $this->face($other, 1.2);
         $of = fn(): array => $this->getJson("/api/jobs/{$one->job_id}/people/maren/likely")->assertOk()->json();
         self::assertSame([['shot' => $likely->id, 'frame' => 0]], $of());
-        self::assertSame([[$likely->id, true], [$other->id, false], [$unmeasured->id, false]], collect($this->getJson("/api/shots/{$one->id}/targets?person=maren")->assertOk()->json())->sortBy('id')->map(static fn(array $t): array => [$t['id'], $t['likely']])->values()->all());
+        self::assertSame([[$eyes->id, false], [$likely->id, true], [$other->id, false], [$unmeasured->id, false]], collect($this->getJson("/api/shots/{$one->id}/targets?person=maren")->assertOk()->json())->sortBy('id')->map(static fn(array $t): array => [$t['id'], $t['likely']])->values()->all());
         // Nothing of it is left when what was measured is cleared, and nothing is said once they are outlined there.
         app(Faces::class)->empty();
         self::assertSame([], $of());

@@ -61,6 +61,11 @@ watch(
   margin: 6px 0 0;
 }
 
+.likely a {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+
 .rows {
   display: grid;
   gap: 20px;
