@@ -28,9 +28,9 @@ const SAME = 0.33;
 const MOST = 12;
 /** Share of a mesh that must lie in the picture, and its most height, of the picture's: close-ups of eyes alone are taken for faces far larger than it. */
 const INSIDE = 0.6;
-/** Share that must for it to be described. */
-const WHOLE = 0.9;
 const LARGEST = 1.6;
+/** Share of a mesh that must lie in the picture for its face to be described. */
+const WHOLE = 0.9;
 /** What is lower than this is not looked at, pixels: anything may look like a face there. */
 const SMALLEST = 24;
 

@@ -13,7 +13,7 @@ final readonly class Descriptor
     public const NUMBERS = 1024;
     /**
      * From here on two are taken for one person. Single frames of a real man had .83 or more with the mean of others, down to faces of 30
-     * pixels; two of 22 other people .67 at the most, two rendered heads .73.
+     * pixels; two of 21 other people .67 at the most, two rendered heads .73.
      */
     private const SAME = 0.75;
     /** Below this two are nobody's who was in one place a moment before. */
